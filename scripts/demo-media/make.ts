@@ -1,0 +1,37 @@
+/** Makes the demo's pictures and logos from code, with fixed seeds: `npm run demo-media`. */
+import { mkdir, writeFile } from 'node:fs/promises';
+import { fileURLToPath } from 'node:url';
+import { createCanvas, loadImage } from '@napi-rs/canvas';
+import { CLIPS, writeClip } from './clips';
+import { bakeryLogo, festivalBadge, festivalLogo, ropeLogo } from './logos';
+import { PHOTOS, photo } from './photos';
+import { SOUNDS, writeSound } from './sounds';
+
+const root = new URL('../../', import.meta.url);
+const templates = new URL('packages/templates/src/', root);
+const shared = new URL('shared/', templates);
+const demo = new URL('demo/', root);
+
+async function logoPng(svg: string, width: number): Promise<Buffer> {
+  const image = await loadImage(Buffer.from(svg));
+  const height = Math.round((width * image.height) / image.width);
+  const canvas = createCanvas(width, height);
+  canvas.getContext('2d').drawImage(image, 0, 0, width, height);
+  return canvas.encode('png');
+}
+
+await mkdir(demo, { recursive: true });
+await mkdir(shared, { recursive: true });
+for (const name of SOUNDS) await writeSound(name, fileURLToPath(new URL(`${name}.ogg`, shared)));
+await writeFile(new URL('name-strap/badge.svg', templates), festivalBadge);
+await writeFile(new URL('gust-sting/logo.svg', templates), festivalLogo);
+for (const name of PHOTOS) await writeFile(new URL(`${name}.jpg`, shared), await photo(name));
+for (const name of Object.keys(CLIPS) as (keyof typeof CLIPS)[]) {
+  const file = (ending: string) => fileURLToPath(new URL(`${name}${ending}`, shared));
+  await writeClip(name, file('.mp4'), file('.thumb.webp'));
+}
+for (const [name, svg] of Object.entries({ festival: festivalLogo, bakery: bakeryLogo, rope: ropeLogo })) {
+  await writeFile(new URL(`${name}-logo.svg`, demo), svg);
+  await writeFile(new URL(`${name}-logo.png`, demo), await logoPng(svg, 900));
+}
+console.log('Demo media made.');

@@ -1,0 +1,49 @@
+/** Sets a fresh machine up, with Node's own modules alone: packages from the registry, programs from Debian. */
+import { spawnSync } from 'node:child_process';
+import { existsSync, readFileSync, statSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+
+export const root = fileURLToPath(new URL('../', import.meta.url));
+
+/** Runs a command, showing what it says; ends this process when it fails. */
+export function run(command, args, options = {}) {
+  const { status, error } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
+  if (status !== 0) {
+    console.error(`\n${command} ${args.join(' ')} failed${error ? `: ${error.message}` : ` (${status})`}.`);
+    process.exit(status ?? 1);
+  }
+}
+
+/** Installs packages when they are not there, or older than the lock file. */
+export function ensurePackages() {
+  const done = `${root}node_modules/.package-lock.json`;
+  const lock = `${root}package-lock.json`;
+  if (existsSync(done) && statSync(done).mtimeMs >= statSync(lock).mtimeMs && sameLock(done, lock)) return;
+  run('npm', ['ci', '--no-audit', '--no-fund']);
+}
+
+/** Whether what is installed is what the lock file says, by its list of packages. */
+function sameLock(done, lock) {
+  const names = (file) =>
+    Object.keys(JSON.parse(readFileSync(file, 'utf8')).packages ?? {}).filter((n) =>
+      n.startsWith('node_modules/'),
+    );
+  const installed = new Set(names(done));
+  return names(lock).filter((n) => installed.has(n)).length > 0.9 * names(lock).length;
+}
+
+/** Installs Debian's packages whose programs, or files, are missing: a name is a program's, a path a file's. */
+export function ensurePrograms(programs) {
+  const there = (name) => (name.startsWith('/') ? existsSync(name) : spawnSync('which', [name]).status === 0);
+  const missing = Object.entries(programs).filter(([name]) => !there(name));
+  if (missing.length === 0) return;
+  const packages = missing.map(([, name]) => name);
+  const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
+  const apt = (...args) => {
+    const [command, ...rest] = [...sudo, 'apt-get', ...args];
+    run(command, rest, { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+  };
+  console.log(`Installing ${packages.join(', ')} from Debian.`);
+  apt('update', '-qq');
+  apt('install', '-y', '-qq', '--no-install-recommends', ...packages);
+}
