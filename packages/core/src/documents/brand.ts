@@ -1,0 +1,53 @@
+import { z } from 'zod';
+import { colourSchema } from '../colour/colour';
+import { pictureFillSchema } from './fill';
+import type { DocumentKind } from './load';
+
+/** Versions of a logo, for what it stands on; where one is absent, the main one serves. */
+export const LOGO_ROLES = ['main', 'light', 'dark', 'small'] as const;
+export type LogoRole = (typeof LOGO_ROLES)[number];
+
+/** Words that are the same in every film. */
+export const LINE_ROLES = ['line', 'name', 'handle', 'address'] as const;
+export type LineRole = (typeof LINE_ROLES)[number];
+
+export const FONT_ROLES = ['heading', 'text'] as const;
+export type FontRole = (typeof FONT_ROLES)[number];
+
+const logo = pictureFillSchema.nullable();
+const line = z.string().max(160);
+const font = z.string().min(1).max(200).nullable();
+
+/** The user's colours, fonts, logos and standard words. */
+export const brandKitSchema = z.strictObject({
+  format: z.literal('freshreel/brand'),
+  version: z.literal(2),
+  id: z.string().min(1),
+  name: z.string().min(1).max(80),
+  colours: z.strictObject({
+    main: colourSchema,
+    second: colourSchema,
+    dark: colourSchema,
+    light: colourSchema,
+  }),
+  logos: z.strictObject({ main: logo, light: logo, dark: logo, small: logo }),
+  fonts: z.strictObject({ heading: font, text: font }),
+  lines: z.strictObject({ line, name: line, handle: line, address: line }),
+});
+export type BrandKit = z.infer<typeof brandKitSchema>;
+
+export const brandKind: DocumentKind<BrandKit> = {
+  title: 'brand kit',
+  format: 'freshreel/brand',
+  version: 2,
+  schema: brandKitSchema as unknown as z.ZodType<BrandKit>,
+  upgrades: {
+    // Version 1 had one logo and one line.
+    1: ({ logo: main = null, line: own = '', ...rest }) => ({
+      ...rest,
+      logos: { main, light: null, dark: null, small: null },
+      fonts: { heading: null, text: null },
+      lines: { line: own, name: '', handle: '', address: '' },
+    }),
+  },
+};

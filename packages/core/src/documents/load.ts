@@ -1,0 +1,81 @@
+import type { z } from 'zod';
+
+/** A document that could not be opened, with a reason that can be shown to the user. */
+export class DocumentError extends Error {
+  override readonly name = 'DocumentError';
+}
+
+/** Changes a document of one version into the next. */
+export type Upgrade = (document: Record<string, unknown>) => Record<string, unknown>;
+
+/** One kind of document: its format name, newest version, schema, and the way up from each older version. */
+export interface DocumentKind<T> {
+  readonly title: string;
+  readonly format: string;
+  readonly version: number;
+  readonly schema: z.ZodType<T>;
+  readonly upgrades: Readonly<Record<number, Upgrade>>;
+}
+
+/**
+ * Opens a document from outside: checks its format, brings an older version up, and checks all of it.
+ * @throws {DocumentError} naming what is wrong: another format, a newer version, or the first faulty part.
+ */
+export function openDocument<T>(kind: DocumentKind<T>, data: unknown): T {
+  if (typeof data !== 'object' || data === null || Array.isArray(data)) {
+    throw new DocumentError(`This is not a ${kind.title}: it holds no document.`);
+  }
+  let document = data as Record<string, unknown>;
+  if (document.format !== kind.format) {
+    throw new DocumentError(
+      `This is not a ${kind.title}: its format is ${JSON.stringify(document.format) ?? 'not given'}.`,
+    );
+  }
+  const version = document.version;
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) {
+    throw new DocumentError(`This ${kind.title} does not say which version it is.`);
+  }
+  if (version > kind.version) {
+    throw new DocumentError(
+      `This ${kind.title} was made by a newer Fresh Reel (version ${version}; this one reads up to ${kind.version}).`,
+    );
+  }
+  for (let v = version; v < kind.version; v++) {
+    const upgrade = kind.upgrades[v];
+    if (!upgrade) throw new DocumentError(`A ${kind.title} of version ${v} can no longer be opened.`);
+    document = { ...upgrade(document), version: v + 1 };
+  }
+  const result = kind.schema.safeParse(document);
+  if (!result.success) throw new DocumentError(`This ${kind.title} is damaged: ${faultText(result.error)}`);
+  return result.data;
+}
+
+/** The first fault of a schema check, in words: where, and what. */
+export function faultText(error: z.ZodError): string {
+  let issue = error.issues[0] as z.core.$ZodIssue | undefined;
+  const path: PropertyKey[] = [];
+  // Inside a union the branch that got farthest tells most.
+  while (issue) {
+    path.push(...issue.path);
+    if (issue.code !== 'invalid_union') break;
+    const branches = issue.errors.filter((b) => b.length > 0);
+    const deepest = branches.sort((a, b) => depth(b) - depth(a))[0]?.[0];
+    if (!deepest) break;
+    issue = deepest;
+  }
+  const where = path.length > 0 ? `at ${path.map(String).join(' › ')}: ` : '';
+  return `${where}${issue?.message ?? 'unknown fault'}.`;
+}
+
+function depth(issues: readonly z.core.$ZodIssue[]): number {
+  return Math.max(...issues.map((i) => i.path.length));
+}
+
+/** Reads JSON text. @throws {DocumentError} when it is not JSON. */
+export function parseJson(text: string, title: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new DocumentError(`This ${title} is damaged: it is not complete JSON.`);
+  }
+}

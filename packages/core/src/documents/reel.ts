@@ -1,0 +1,82 @@
+import { z } from 'zod';
+import { fillSchema } from './fill';
+import type { DocumentKind } from './load';
+import { rateSchema, type Template, templateSchema, upgradeTexts } from './template';
+
+/** One template placed in a reel. It carries its own copy of the template, so a later change of it breaks nothing. */
+export const graphicSchema = z.strictObject({
+  id: z.string().min(1),
+  template: templateSchema as unknown as z.ZodType<Template>,
+  fill: fillSchema,
+  /** Frames of the reel's rate from its beginning. */
+  start: z.number().int().min(0),
+});
+export type Graphic = z.infer<typeof graphicSchema>;
+
+export const frameSizeSchema = z.strictObject({
+  width: z.number().int().min(2).max(8192),
+  height: z.number().int().min(2).max(8192),
+});
+export type FrameSize = z.infer<typeof frameSizeSchema>;
+
+export const reelSchema = z.strictObject({
+  format: z.literal('freshreel/reel'),
+  version: z.literal(2),
+  id: z.string().min(1),
+  name: z.string().min(1).max(120),
+  /** ISO 8601 instants. */
+  created: z.string(),
+  changed: z.string(),
+  frame: frameSizeSchema,
+  rate: rateSchema,
+  tracks: z
+    .array(z.strictObject({ id: z.string(), graphics: z.array(graphicSchema).max(500) }))
+    .min(1)
+    .max(50),
+  /** In exported files alone: the user's media the reel shows, by media id, and fonts, by `font:family/weight`. */
+  embedded: z
+    .record(z.string(), z.strictObject({ name: z.string(), type: z.string(), base64: z.string() }))
+    .optional(),
+  /** Sub-frame samples of motion blur, and the part of a frame the shutter is open. */
+  motionBlur: z
+    .strictObject({ samples: z.number().int().min(1).max(64), shutter: z.number().min(0).max(1) })
+    .default({ samples: 1, shutter: 0.5 }),
+  markers: z.array(z.strictObject({ frame: z.number().int().min(0), name: z.string().max(80) })).default([]),
+});
+export type Reel = z.infer<typeof reelSchema>;
+
+/** Brings the templates inside a reel of version 1 up to version 2. */
+function upgradeTracks(tracks: unknown): unknown {
+  const each = (list: unknown, change: (part: Record<string, unknown>) => unknown) =>
+    Array.isArray(list)
+      ? list.map((p) => (typeof p === 'object' && p !== null ? change(p as Record<string, unknown>) : p))
+      : list;
+  return each(tracks, (track) => ({
+    ...track,
+    graphics: each(track.graphics, (graphic) => ({
+      ...graphic,
+      template: { ...upgradeTexts(graphic.template as Record<string, unknown>), version: 2 },
+    })),
+  }));
+}
+
+export const reelKind: DocumentKind<Reel> = {
+  title: 'reel',
+  format: 'freshreel/reel',
+  version: 2,
+  schema: reelSchema as unknown as z.ZodType<Reel>,
+  upgrades: { 1: (reel) => ({ ...reel, tracks: upgradeTracks(reel.tracks) }) },
+};
+
+/** The three frames offered: short side 1080, which is also the measure of frame units. */
+export const FRAMES: Readonly<Record<'wide' | 'tall' | 'square', FrameSize>> = {
+  wide: { width: 1920, height: 1080 },
+  tall: { width: 1080, height: 1920 },
+  square: { width: 1080, height: 1080 },
+};
+
+/** A frame of the same shape whose short side is 1080 units: what templates are laid out in. */
+export function layoutFrame(size: FrameSize): { width: number; height: number } {
+  const k = 1080 / Math.min(size.width, size.height);
+  return { width: size.width * k, height: size.height * k };
+}

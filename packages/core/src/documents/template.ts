@@ -1,0 +1,340 @@
+import { z } from 'zod';
+import { colourSchema } from '../colour/colour';
+import { numberProperty, positiveProperty, spaceProperty } from '../layers/common';
+import { everyLayer, kindOf, layerSchema } from '../layers/registry';
+import { FONT_ROLES, LINE_ROLES, LOGO_ROLES } from './brand';
+import { controlValueSchema, wordsFillSchema } from './fill';
+import type { DocumentKind } from './load';
+import { markSchema } from './property';
+
+const id = z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'must be in kebab case');
+const name = z.string().min(1).max(80);
+
+/** What a template is for; the Templates place filters by it. */
+export const USES = [
+  'lower-third',
+  'logo-sting',
+  'opener',
+  'callout',
+  'end-card',
+  'title',
+  'caption',
+  'quote',
+  'credits',
+  'gallery',
+] as const;
+export type Use = (typeof USES)[number];
+
+export const rateSchema = z.strictObject({
+  num: z.number().int().positive(),
+  den: z.number().int().positive(),
+});
+
+/** A value that may differ by the shape of the frame. */
+function byShape<S extends z.ZodType>(value: S) {
+  return z.union([value, z.strictObject({ wide: value, tall: value, square: value })]);
+}
+
+const controlBase = {
+  id,
+  name,
+  /** Controls of one group stand together. */
+  group: name.default('Settings'),
+  /** Controls with a role take the brand kit's colours and fonts. */
+  brand: z.enum(['main', 'second', 'dark', 'light', ...FONT_ROLES]).optional(),
+  /** Offered only while another control has a value, since it does nothing otherwise. */
+  when: z.strictObject({ control: id, is: controlValueSchema }).optional(),
+};
+const point = z.tuple([z.number(), z.number()]);
+
+export const controlSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    ...controlBase,
+    kind: z.literal('number'),
+    min: z.number(),
+    max: z.number(),
+    step: z.number().positive(),
+    unit: z.enum(['', '%', 'px', '°', '×']).default(''),
+    default: byShape(z.number()),
+  }),
+  /** A length of time, in frames of the template; shown in seconds. */
+  z.strictObject({
+    ...controlBase,
+    kind: z.literal('duration'),
+    min: z.number().min(0),
+    max: z.number(),
+    default: byShape(z.number()),
+  }),
+  z.strictObject({ ...controlBase, kind: z.literal('colour'), default: byShape(colourSchema) }),
+  /** Parts of the frame, 0..1 each way. */
+  z.strictObject({ ...controlBase, kind: z.literal('point'), default: byShape(point) }),
+  z.strictObject({
+    ...controlBase,
+    kind: z.literal('choice'),
+    options: z.array(z.strictObject({ id, name })).min(2).max(12),
+    default: byShape(z.string()),
+  }),
+  z.strictObject({ ...controlBase, kind: z.literal('switch'), default: byShape(z.boolean()) }),
+  /** A font family, of those shipped or the user's own. */
+  z.strictObject({ ...controlBase, kind: z.literal('font'), default: byShape(name) }),
+  /** SVG path data in parts of the frame, drawn on the picture. */
+  z.strictObject({ ...controlBase, kind: z.literal('path'), default: byShape(z.string().min(1)) }),
+]);
+export type Control = z.infer<typeof controlSchema>;
+
+const slotBase = {
+  id,
+  name,
+  /** Scenes in which the slot shows. */
+  scenes: z.array(id).min(1),
+  /** When it is best seen. */
+  moment: markSchema,
+  /** Whether the template looks right without it. */
+  optional: z.boolean().default(false),
+};
+export const slotSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    ...slotBase,
+    kind: z.literal('text'),
+    sample: z.union([z.string(), wordsFillSchema]),
+    manyLines: z.boolean().default(false),
+    /** Which of the brand kit's words it takes. */
+    brand: z.enum(LINE_ROLES).optional(),
+  }),
+  /** Many lines, typed or from a file; a `|` sets columns apart. */
+  z.strictObject({
+    ...slotBase,
+    kind: z.literal('list'),
+    sample: z.string(),
+    /** What the columns hold, when there are several. */
+    columns: z.array(name).max(8).default([]),
+  }),
+  z.strictObject({
+    ...slotBase,
+    kind: z.literal('picture'),
+    sample: z.string().nullable(),
+    /** The point of the sample that stays in view. */
+    sampleFocus: z.tuple([z.number().min(0).max(1), z.number().min(0).max(1)]).default([0.5, 0.5]),
+    /** Whether the picture is cropped to its frame, so that focus, scale and turn matter. */
+    crops: z.boolean().default(true),
+    /** Whether a clip's own sound is heard, and until when, if not as long as the slot shows. */
+    heard: z.boolean().default(true),
+    heardUntil: markSchema.optional(),
+  }),
+  z.strictObject({
+    ...slotBase,
+    kind: z.literal('logo'),
+    sample: z.string().nullable(),
+    /** Which of the brand kit's logos it takes, for what it stands on. */
+    brand: z.enum(LOGO_ROLES).default('main'),
+  }),
+  /** A sound that belongs to a cue and moves with it. */
+  z.strictObject({
+    ...slotBase,
+    kind: z.literal('sound'),
+    sample: z.string().nullable(),
+    cue: id,
+    /** Frames after the cue at which it begins; negative: before it. */
+    offset: z.number().min(-36000).max(36000).default(0),
+    /** Decibels. */
+    level: z.number().min(-60).max(12).default(0),
+    /** Seconds. */
+    fadeIn: z.number().min(0).max(60).default(0),
+    fadeOut: z.number().min(0).max(60).default(0),
+    /** Begins again when it is over, to the end of the graphic: a bed. */
+    loops: z.boolean().default(false),
+  }),
+]);
+export type Slot = z.infer<typeof slotSchema>;
+
+export const sceneSchema = z.strictObject({
+  id,
+  name,
+  from: markSchema,
+  to: markSchema,
+  /** The moment its small picture shows. */
+  still: markSchema,
+});
+export type SceneDocument = z.infer<typeof sceneSchema>;
+
+const templateShape = z.strictObject({
+  format: z.literal('freshreel/template'),
+  version: z.literal(2),
+  id,
+  name,
+  /** One sentence for the contact sheet. */
+  about: z.string().min(1).max(200),
+  use: z.enum(USES),
+  moods: z.array(z.string().max(20)).max(6).default([]),
+  /** Whether it lies over footage: all or most of its frame is transparent. */
+  transparent: z.union([z.boolean(), z.strictObject({ control: z.string(), is: controlValueSchema })]),
+  rate: rateSchema,
+  timing: z.strictObject({
+    in: z.number().min(0).max(36000),
+    hold: numberProperty,
+    out: z.number().min(0).max(36000),
+    /** Speed of the in stretch. */
+    pace: numberProperty.default(1),
+  }),
+  /** The moment the still picture of the template shows. */
+  still: markSchema,
+  scenes: z.array(sceneSchema).min(1).max(40),
+  /** Named moments: what sounds belong to, and what footage is lined up with. */
+  cues: z
+    .array(z.strictObject({ id, name, at: markSchema }))
+    .max(60)
+    .default([]),
+  slots: z.array(slotSchema).max(100),
+  controls: z.array(controlSchema).max(100),
+  looks: z.array(z.strictObject({ id, name, controls: z.record(z.string(), controlValueSchema) })).max(40),
+  camera: z
+    .strictObject({
+      /** Frame units from the plane z = 0; nearer means more perspective. */
+      distance: positiveProperty.default(2000),
+      position: spaceProperty.default([0, 0, 0]),
+      turn: spaceProperty.default([0, 0, 0]),
+    })
+    .prefault({}),
+  layers: z.array(layerSchema).min(1).max(400),
+  /** Files of the template's own media, by asset name; those in `shared/` serve several templates. */
+  assets: z.record(id, z.string().regex(/^(shared\/)?[\w-]+\.(png|svg|jpg|webp|mp4|webm|ogg)$/)).default({}),
+  guide: z.array(z.string().min(1).max(400)).min(1).max(12),
+});
+
+export type Template = z.infer<typeof templateShape>;
+
+/** Every name that links in a document point to, found by walking its plain data. */
+export function linkedControls(data: unknown, found = new Set<string>()): Set<string> {
+  if (Array.isArray(data)) for (const part of data) linkedControls(part, found);
+  else if (typeof data === 'object' && data !== null) {
+    for (const [key, value] of Object.entries(data)) {
+      if (key === 'control' && typeof value === 'string') found.add(value);
+      else linkedControls(value, found);
+    }
+  }
+  return found;
+}
+
+/** Checks what a schema cannot: that every name used somewhere exists. */
+export const templateSchema = templateShape.superRefine((template, context) => {
+  const fault = (message: string) => context.addIssue({ code: 'custom', message });
+  const unique = (what: string, ids: readonly string[]) => {
+    const twice = ids.find((x, i) => ids.indexOf(x) !== i);
+    if (twice) fault(`two ${what} are called "${twice}"`);
+  };
+  const layers = [...everyLayer(template.layers)];
+  unique(
+    'layers',
+    layers.map((l) => l.id),
+  );
+  unique(
+    'slots',
+    template.slots.map((s) => s.id),
+  );
+  unique(
+    'controls',
+    template.controls.map((c) => c.id),
+  );
+  unique(
+    'scenes',
+    template.scenes.map((s) => s.id),
+  );
+
+  const controls = new Map(template.controls.map((c) => [c.id, c]));
+  for (const name of linkedControls([
+    template.layers,
+    template.timing,
+    template.camera,
+    template.transparent,
+  ])) {
+    if (!controls.has(name)) fault(`a layer is linked to a control "${name}" that is not there`);
+  }
+  for (const { id: own, when } of template.controls) {
+    if (when && !controls.has(when.control)) {
+      fault(`the control "${own}" depends on a control "${when.control}" that is not there`);
+    }
+  }
+  for (const look of template.looks) {
+    for (const name of Object.keys(look.controls)) {
+      if (!controls.has(name)) fault(`the look "${look.name}" sets a control "${name}" that is not there`);
+    }
+  }
+  const slots = new Set(template.slots.map((s) => s.id));
+  for (const layer of layers) {
+    for (const slot of kindOf(layer).slots(layer)) {
+      if (!slots.has(slot)) fault(`the layer "${layer.id}" shows a slot "${slot}" that is not there`);
+    }
+  }
+  const scenes = new Set(template.scenes.map((s) => s.id));
+  for (const slot of template.slots) {
+    for (const scene of slot.scenes) {
+      if (!scenes.has(scene)) fault(`the slot "${slot.id}" is in a scene "${scene}" that is not there`);
+    }
+    if (
+      slot.kind !== 'text' &&
+      slot.kind !== 'list' &&
+      slot.sample !== null &&
+      !(slot.sample in template.assets)
+    ) {
+      fault(`the slot "${slot.id}" has a sample "${slot.sample}" that is not among the assets`);
+    }
+  }
+  const cues = new Set(template.cues.map((c) => c.id));
+  for (const slot of template.slots) {
+    if (slot.kind === 'sound' && !cues.has(slot.cue)) {
+      fault(`the sound "${slot.id}" belongs to a cue "${slot.cue}" that is not there`);
+    }
+  }
+  unique(
+    'cues',
+    template.cues.map((c) => c.id),
+  );
+  checkSiblings(template.layers, fault);
+});
+
+/** Hugs and mattes reach siblings only, so that a group can be moved or copied whole. */
+function checkSiblings(layers: Template['layers'], fault: (message: string) => void): void {
+  const ids = new Set(layers.map((l) => l.id));
+  for (const layer of layers) {
+    const named = [
+      ...(layer.matte ? [layer.matte.layer] : []),
+      ...(layer.kind === 'shape' && layer.hug ? layer.hug.layers : []),
+    ];
+    for (const other of named) {
+      if (!ids.has(other)) fault(`the layer "${layer.id}" needs "${other}" beside it`);
+    }
+    if (layer.kind === 'group') checkSiblings(layer.layers, fault);
+  }
+}
+
+/** Version 1 had one outline and one motion each way. */
+export function upgradeTexts(document: Record<string, unknown>): Record<string, unknown> {
+  const layers = (list: unknown): unknown => (Array.isArray(list) ? list.map(layer) : list);
+  // Half of a line on the edge lay below the letters.
+  const outline = ({ paint, width }: Record<string, unknown>) => ({
+    paint,
+    width: { product: [width, 0.5] },
+    side: 'outside',
+  });
+  const layer = (held: unknown): unknown => {
+    if (typeof held !== 'object' || held === null) return held;
+    const { stroke, motion, ...rest } = held as Record<string, unknown>;
+    if (rest.kind === 'group') return { ...(held as object), layers: layers(rest.layers) };
+    if (rest.kind !== 'text') return held;
+    const each = Object.entries((motion ?? {}) as Record<string, unknown>).map(([way, m]) => [way, [m]]);
+    return {
+      ...rest,
+      ...(stroke ? { outlines: [outline(stroke as Record<string, unknown>)] } : {}),
+      ...(motion ? { motion: Object.fromEntries(each) } : {}),
+    };
+  };
+  return { ...document, layers: layers(document.layers) };
+}
+
+export const templateKind: DocumentKind<Template> = {
+  title: 'template',
+  format: 'freshreel/template',
+  version: 2,
+  schema: templateSchema as unknown as z.ZodType<Template>,
+  upgrades: { 1: upgradeTexts },
+};

@@ -1,0 +1,237 @@
+import type { BrandKit } from '../documents/brand';
+import type { ClipFill, ControlFill, Fill, PictureFill, SlotFill } from '../documents/fill';
+import { EMPTY_FILL, freshPicture, isPicture, isSound } from '../documents/fill';
+import type { FrameShape } from '../documents/property';
+import { FRAMES, type Graphic, type Reel } from '../documents/reel';
+import type { Template } from '../documents/template';
+import type { TextChange } from '../layers/textStyle';
+
+/** A reel with one graphic of a template. Time and ids are handed in, so that this stays a pure function. */
+export function newReel(
+  template: Template,
+  made: { id: string; name: string; now: string; shape: FrameShape; fill?: Fill },
+): Reel {
+  return {
+    format: 'freshreel/reel',
+    version: 2,
+    id: made.id,
+    name: made.name,
+    created: made.now,
+    changed: made.now,
+    frame: FRAMES[made.shape],
+    rate: template.rate,
+    tracks: [
+      {
+        id: 'graphics',
+        graphics: [{ id: `${made.id}-1`, template, fill: made.fill ?? EMPTY_FILL, start: 0 }],
+      },
+    ],
+    motionBlur: { samples: 1, shutter: 0.5 },
+    markers: [],
+  };
+}
+
+export function graphicOf(reel: Reel, id: string): Graphic {
+  const found = reel.tracks.flatMap((t) => t.graphics).find((g) => g.id === id);
+  if (!found) throw new Error(`The reel "${reel.name}" has no graphic "${id}".`);
+  return found;
+}
+
+function withFill(reel: Reel, id: string, edit: (fill: Fill) => Fill): Reel {
+  return {
+    ...reel,
+    tracks: reel.tracks.map((t) => ({
+      ...t,
+      graphics: t.graphics.map((g) => (g.id === id ? { ...g, fill: edit(g.fill) } : g)),
+    })),
+  };
+}
+
+export function setSlot(reel: Reel, graphic: string, slot: string, held: SlotFill): Reel {
+  return withFill(reel, graphic, (fill) => ({ ...fill, slots: { ...fill.slots, [slot]: held } }));
+}
+
+/** Puts a slot back to the template's sample. */
+export function resetSlot(reel: Reel, graphic: string, slot: string): Reel {
+  return withFill(reel, graphic, (fill) => ({ ...fill, slots: without(fill.slots, slot) }));
+}
+
+/** A file of the user's: its media id, and the name it came with. */
+export interface MediaFile {
+  readonly media: string;
+  readonly name?: string;
+}
+
+/** Puts one file wherever another was: in slots, in the fills of texts, and in sounds. */
+export function replaceMedia(reel: Reel, from: string, to: MediaFile): Reel {
+  const picture = <T extends PictureFill>(held: T): T =>
+    held.media === from ? { ...held, media: to.media, ...(to.name ? { name: to.name } : {}) } : held;
+  const slot = (held: SlotFill): SlotFill => {
+    if (isPicture(held)) return picture(held);
+    if (isSound(held) && held.sound === from)
+      return { ...held, sound: to.media, ...(to.name ? { name: to.name } : {}) };
+    return held;
+  };
+  const text = (change: TextChange): TextChange => {
+    const { fill } = change;
+    return typeof fill === 'object' && 'media' in fill
+      ? { ...change, fill: { media: picture(fill.media) } }
+      : change;
+  };
+  const each = <A, B>(record: Readonly<Record<string, A>>, by: (held: A) => B): Record<string, B> =>
+    Object.fromEntries(Object.entries(record).map(([id, held]) => [id, by(held)]));
+  return reel.tracks
+    .flatMap((t) => t.graphics)
+    .reduce(
+      (r, g) =>
+        withFill(r, g.id, (fill) => ({
+          ...fill,
+          slots: each(fill.slots, slot),
+          ...(fill.texts ? { texts: each(fill.texts, text) } : {}),
+        })),
+      reel,
+    );
+}
+
+/**
+ * Puts files in a picture slot and, when there are several, in those after it, in their order. Files beyond the last
+ * slot are left out. How the files before sat is forgotten: their shapes were others.
+ */
+export function pourMedia(reel: Reel, graphic: string, first: string, files: readonly MediaFile[]): Reel {
+  const { template } = graphicOf(reel, graphic);
+  const slots = template.slots.filter((s) => s.kind === 'picture' || s.id === first);
+  const from = slots.findIndex((s) => s.id === first);
+  return files
+    .slice(0, slots.length - from)
+    .reduce(
+      (r, { media, name }, i) => setSlot(r, graphic, slots[from + i]!.id, freshPicture(media, name)),
+      reel,
+    );
+}
+
+/** Lets two picture slots trade what they hold, and how it sits. */
+export function swapSlots(
+  reel: Reel,
+  graphic: string,
+  [a, holdsA]: readonly [slot: string, holds: PictureFill | undefined],
+  [b, holdsB]: readonly [slot: string, holds: PictureFill | undefined],
+): Reel {
+  return setSlot(setSlot(reel, graphic, a, holdsB ?? null), graphic, b, holdsA ?? null);
+}
+
+/** Hides a slot or shows it again; what is in it stays. */
+export function hideSlot(reel: Reel, graphic: string, slot: string, hide: boolean): Reel {
+  return withFill(reel, graphic, ({ hidden = [], ...fill }) => {
+    const others = hidden.filter((s) => s !== slot);
+    const next = hide ? [...others, slot] : others;
+    return next.length > 0 ? { ...fill, hidden: next } : fill;
+  });
+}
+
+/**
+ * Changes how a picture or clip sits in its slot.
+ * @param shown what the slot shows now: what is changed when the user has put nothing in yet
+ */
+export function adjustPicture(
+  reel: Reel,
+  graphic: string,
+  slot: string,
+  shown: PictureFill,
+  part: Partial<PictureFill>,
+): Reel {
+  const held = graphicOf(reel, graphic).fill.slots[slot];
+  return setSlot(reel, graphic, slot, { ...(isPicture(held) ? held : shown), ...part });
+}
+
+/** Changes how a clip plays in its slot; `undefined` takes a part back to how the file has it. */
+export function adjustClip(
+  reel: Reel,
+  graphic: string,
+  slot: string,
+  shown: PictureFill,
+  part: Partial<ClipFill>,
+): Reel {
+  const held = graphicOf(reel, graphic).fill.slots[slot];
+  const current = isPicture(held) ? held : shown;
+  const kept = Object.entries({ ...current.clip, ...part }).filter(([, v]) => v !== undefined);
+  return setSlot(reel, graphic, slot, { ...current, clip: Object.fromEntries(kept) as ClipFill });
+}
+
+export function setControl(reel: Reel, graphic: string, control: string, value: ControlFill): Reel {
+  return withFill(reel, graphic, (fill) => ({ ...fill, controls: { ...fill.controls, [control]: value } }));
+}
+
+/** Changes a text layer; parts given replace those there, and `undefined` puts a part back to the template's. */
+export function changeText(reel: Reel, graphic: string, layer: string, change: Partial<TextChange>): Reel {
+  return withFill(reel, graphic, (fill) => {
+    const texts = fill.texts ?? {};
+    const merged = { ...texts[layer], ...change };
+    const kept = Object.fromEntries(Object.entries(merged).filter(([, v]) => v !== undefined)) as TextChange;
+    const { texts: _, ...rest } = fill;
+    const all = Object.keys(kept).length > 0 ? { ...texts, [layer]: kept } : without(texts, layer);
+    return Object.keys(all).length > 0 ? { ...rest, texts: all } : rest;
+  });
+}
+
+/** How many sub-frames a moving picture is sampled at, and how long the shutter is open. */
+export function setMotionBlur(reel: Reel, motionBlur: Reel['motionBlur']): Reel {
+  return { ...reel, motionBlur };
+}
+
+/** Puts a control back to what the look or the template says. */
+export function resetControl(reel: Reel, graphic: string, control: string): Reel {
+  return withFill(reel, graphic, (fill) => ({ ...fill, controls: without(fill.controls, control) }));
+}
+
+/** Takes a look: what it sets replaces the user's own values of those controls; all others stay. */
+export function chooseLook(reel: Reel, graphic: string, look: string): Reel {
+  const { template } = graphicOf(reel, graphic);
+  const set = template.looks.find((l) => l.id === look)?.controls ?? {};
+  return withFill(reel, graphic, (fill) => ({
+    ...fill,
+    look,
+    controls: Object.fromEntries(Object.entries(fill.controls).filter(([id]) => !(id in set))),
+  }));
+}
+
+export function setShape(reel: Reel, shape: FrameShape): Reel {
+  return { ...reel, frame: FRAMES[shape] };
+}
+
+export function renameReel(reel: Reel, name: string): Reel {
+  const trimmed = name.trim().slice(0, 120);
+  return trimmed ? { ...reel, name: trimmed } : reel;
+}
+
+/** The template in the brand's colours and fonts, with its logos and its standard words, as a fill over the given one. */
+export function wearBrand(template: Template, fill: Fill, brand: BrandKit): Fill {
+  const colours = new Map<string, string>(Object.entries(brand.colours));
+  const fonts = new Map<string, string | null>(Object.entries(brand.fonts));
+  const controls = template.controls.flatMap((c) => {
+    if (!c.brand) return [];
+    const value = c.kind === 'font' ? fonts.get(c.brand) : c.kind === 'colour' ? colours.get(c.brand) : null;
+    return value ? [[c.id, value] as const] : [];
+  });
+  const slots = template.slots.flatMap((s): [string, SlotFill][] => {
+    if (s.kind === 'logo') {
+      const logo = brand.logos[s.brand] ?? brand.logos.main;
+      return logo ? [[s.id, logo]] : [];
+    }
+    const words = s.kind === 'text' && s.brand ? brand.lines[s.brand] : '';
+    return words ? [[s.id, words]] : [];
+  });
+  return {
+    ...fill,
+    controls: { ...fill.controls, ...Object.fromEntries(controls) },
+    slots: { ...fill.slots, ...Object.fromEntries(slots) },
+  };
+}
+
+export function applyBrand(reel: Reel, graphic: string, brand: BrandKit): Reel {
+  const { template } = graphicOf(reel, graphic);
+  return withFill(reel, graphic, (fill) => wearBrand(template, fill, brand));
+}
+
+function without<T>(record: Readonly<Record<string, T>>, key: string): Record<string, T> {
+  return Object.fromEntries(Object.entries(record).filter(([k]) => k !== key));
+}

@@ -1,0 +1,77 @@
+import { z } from 'zod';
+import { colourSchema } from '../colour/colour';
+import { property } from '../documents/property';
+import { type EffectKind, onlySchema } from './kind';
+
+export const shadowSchema = z.strictObject({
+  effect: z.literal('shadow'),
+  only: onlySchema,
+  offset: property(z.tuple([z.number(), z.number()])).default([0, 0]),
+  /** Added to the offset: so far, in this direction; degrees, 0 to the right, 90 downwards. */
+  angle: property(z.number()).default(90),
+  distance: property(z.number()).default(0),
+  /** Standard deviation of its softness, in frame units. */
+  radius: property(z.number().min(0).max(500)),
+  colour: property(colourSchema),
+  opacity: property(z.number().min(0).max(1)),
+});
+
+export interface Shadow {
+  readonly effect: 'shadow';
+  readonly offset: readonly [number, number];
+  readonly radius: number;
+  readonly colour: string;
+  readonly opacity: number;
+}
+
+function shadowOffset([x, y]: readonly number[], angle: number, distance: number): readonly [number, number] {
+  const turn = (angle * Math.PI) / 180;
+  return [(x ?? 0) + Math.cos(turn) * distance, (y ?? 0) + Math.sin(turn) * distance];
+}
+
+/** A soft shadow of the content's alpha, below it. Made at a small size: softness hides the difference. */
+export const shadow: EffectKind<z.infer<typeof shadowSchema>, Shadow> = {
+  schema: shadowSchema,
+  resolve: (effect, value) => ({
+    effect: 'shadow',
+    offset: shadowOffset(value(effect.offset), value(effect.angle), value(effect.distance)),
+    radius: value(effect.radius),
+    colour: value(effect.colour),
+    opacity: value(effect.opacity),
+  }),
+  isNothing: ({ opacity }) => opacity <= 0.002,
+  growth: ({ offset: [x, y], radius }) => ({
+    left: Math.max(0, radius * 3 - x),
+    top: Math.max(0, radius * 3 - y),
+    right: Math.max(0, radius * 3 + x),
+    bottom: Math.max(0, radius * 3 + y),
+  }),
+  apply: ({ offset, radius, colour, opacity }, surface, { scale, borrow, giveBack }) => {
+    const { canvas, context } = surface;
+    const pixels = radius * scale;
+    const shrink = Math.min(1, 4 / Math.max(pixels, 0.01));
+    const [w, h] = [
+      Math.max(1, Math.ceil(canvas.width * shrink)),
+      Math.max(1, Math.ceil(canvas.height * shrink)),
+    ];
+    const ink = borrow(w, h);
+    ink.context.drawImage(canvas, 0, 0, w, h);
+    ink.context.globalCompositeOperation = 'source-in';
+    ink.context.fillStyle = colour;
+    ink.context.fillRect(0, 0, w, h);
+    ink.context.globalCompositeOperation = 'source-over';
+    const soft = borrow(w, h);
+    soft.context.filter = pixels > 0.05 ? `blur(${pixels * shrink}px)` : 'none';
+    soft.context.drawImage(ink.canvas, 0, 0);
+    soft.context.filter = 'none';
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.globalCompositeOperation = 'destination-over';
+    context.globalAlpha = opacity;
+    context.drawImage(soft.canvas, offset[0] * scale, offset[1] * scale, canvas.width, canvas.height);
+    context.globalAlpha = 1;
+    context.globalCompositeOperation = 'source-over';
+    giveBack(ink);
+    giveBack(soft);
+    return surface;
+  },
+};

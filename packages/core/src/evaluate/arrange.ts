@@ -1,0 +1,102 @@
+import { EMPTY, type Rect, union } from '../geometry/rect';
+import { resolveMargin } from '../layers/common';
+import type { GroupLayer } from '../layers/group';
+import type { LayerContext, Measured, Node, Size } from '../layers/kind';
+import { kindOf, type Layer } from '../layers/registry';
+
+interface Sized {
+  readonly layer: Layer;
+  readonly measured: Measured;
+  readonly children: readonly Node[];
+}
+
+/**
+ * Gives every layer its box: sizes from the inside out (words, pictures, rows), places from the outside in. A layer
+ * with nothing to show takes no room. Motion plays no part, so a plate does not tremble while its words arrive.
+ */
+export function arrange(layers: readonly Layer[], parent: Size, context: LayerContext): Node[] {
+  const placed = inFlow(layers).flatMap((layer) => {
+    const sized = size(layer, parent, context);
+    return sized ? [place(sized, parent, context)] : [];
+  });
+  return withHugging(layers, placed, context);
+}
+
+const hugs = (layer: Layer) => layer.kind === 'shape' && layer.hug !== undefined;
+const inFlow = (layers: readonly Layer[]) => layers.filter((l) => !hugs(l));
+
+function size(layer: Layer, parent: Size, context: LayerContext): Sized | undefined {
+  if (!context.value(layer.visible)) return undefined;
+  const measured = kindOf(layer).measure(layer, parent, context);
+  if (!measured) return undefined;
+  if (layer.kind !== 'group') return { layer, measured, children: [] };
+  if (!layer.row) return { layer, measured, children: arrange(layer.layers, measured.size, context) };
+  return row(layer, parent, context);
+}
+
+/** Puts a measured layer by its anchor, offset and origin. */
+function place({ layer, measured, children }: Sized, parent: Size, { value }: LayerContext): Node {
+  const [ax, ay] = value(layer.at);
+  const [dx, dy] = value(layer.offset);
+  const [ox, oy] = value(layer.origin);
+  const { width, height } = measured.size;
+  return {
+    layer,
+    measured,
+    children,
+    box: { x: ax * parent.width + dx - ox * width, y: ay * parent.height + dy - oy * height, width, height },
+  };
+}
+
+/** Children side by side or one below the other; the group's size is theirs together. */
+function row(layer: GroupLayer, parent: Size, context: LayerContext): Sized | undefined {
+  const { value } = context;
+  const { direction } = layer.row!;
+  const gap = value(layer.row!.gap);
+  const align = value(layer.row!.align);
+  const sized = inFlow(layer.layers).flatMap((child) => [size(child, parent, context) ?? []].flat());
+  if (sized.length === 0) return undefined;
+  if (value(layer.row!.reverse)) sized.reverse();
+  const along = (s: Size) => (direction === 'row' ? s.width : s.height);
+  const across = (s: Size) => (direction === 'row' ? s.height : s.width);
+  const length = sized.reduce((sum, s) => sum + along(s.measured.size), 0) + gap * (sized.length - 1);
+  const breadth = Math.max(...sized.map((s) => across(s.measured.size)));
+  let pen = 0;
+  const placed = sized.map((s): Node => {
+    const [dx, dy] = value(s.layer.offset);
+    const side = (breadth - across(s.measured.size)) * align;
+    const [x, y] = direction === 'row' ? [pen, side] : [side, pen];
+    pen += along(s.measured.size) + gap;
+    return {
+      layer: s.layer,
+      measured: s.measured,
+      children: s.children,
+      box: { x: x + dx, y: y + dy, ...s.measured.size },
+    };
+  });
+  const own = direction === 'row' ? { width: length, height: breadth } : { width: breadth, height: length };
+  return { layer, measured: { size: own }, children: withHugging(layer.layers, placed, context) };
+}
+
+/** Adds the shapes that hug placed siblings, and puts all in the order they are listed. */
+function withHugging(layers: readonly Layer[], placed: readonly Node[], context: LayerContext): Node[] {
+  const byId = new Map(placed.map((n) => [n.layer.id, n]));
+  return layers.flatMap((layer): Node[] => {
+    if (!hugs(layer)) {
+      const node = byId.get(layer.id);
+      return node ? [node] : [];
+    }
+    if (layer.kind !== 'shape' || !layer.hug || !context.value(layer.visible)) return [];
+    const held = layer.hug.layers.reduce<Rect>((box, id) => union(box, byId.get(id)?.box ?? EMPTY), EMPTY);
+    if (held === EMPTY) return [];
+    const [top, right, bottom, left] = resolveMargin(layer.hug.margin, context.value);
+    const [dx, dy] = context.value(layer.offset);
+    const box = {
+      x: held.x - left + dx,
+      y: held.y - top + dy,
+      width: held.width + left + right,
+      height: held.height + top + bottom,
+    };
+    return [{ layer, measured: { size: box }, children: [], box }];
+  });
+}

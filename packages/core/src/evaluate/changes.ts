@@ -1,0 +1,31 @@
+import type { Fill } from '../documents/fill';
+import type { Layer } from '../layers/registry';
+import type { TextLayer } from '../layers/text';
+import type { TextChange } from '../layers/textStyle';
+
+/** A text layer with what the user changed of it. */
+export function changedText(layer: TextLayer, change: TextChange): TextLayer {
+  const { motion, fit, shadow, along, ...rest } = change;
+  const { shadow: ownShadow, along: ownAlong, ...own } = layer;
+  const newShadow = shadow === undefined ? ownShadow : shadow;
+  const newAlong = along === undefined ? ownAlong : along;
+  const given = Object.fromEntries(Object.entries(rest).filter(([, v]) => v !== undefined));
+  return {
+    ...own,
+    ...given,
+    fit: { ...layer.fit, ...(fit as object | undefined) },
+    motion: { ...layer.motion, ...(motion as object | undefined) },
+    ...(newShadow ? { shadow: newShadow } : {}),
+    ...(newAlong ? { along: newAlong } : {}),
+  };
+}
+
+/** The template's layers with the user's changes of its texts. The same array when there are none. */
+export function changedLayers(layers: readonly Layer[], texts: Fill['texts'] = {}): readonly Layer[] {
+  if (Object.keys(texts).length === 0) return layers;
+  return layers.map((layer): Layer => {
+    if (layer.kind === 'group') return { ...layer, layers: [...changedLayers(layer.layers, texts)] };
+    const change = layer.kind === 'text' ? texts[layer.id] : undefined;
+    return layer.kind === 'text' && change ? changedText(layer, change) : layer;
+  });
+}

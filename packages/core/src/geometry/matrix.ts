@@ -1,0 +1,112 @@
+/** A 4×4 matrix, column-major as in WebGL and gl-matrix: element (row r, column c) is m[c·4 + r]. */
+export type Matrix4 = readonly number[];
+
+/** A 2D transform as the canvas takes it: x' = a·x + c·y + e, y' = b·x + d·y + f. */
+export type Affine = readonly [a: number, b: number, c: number, d: number, e: number, f: number];
+
+/** A plane's projection onto the picture, row-major 3×3: [x', y', w'] = H·[x, y, 1]. */
+export type Homography = readonly [number, number, number, number, number, number, number, number, number];
+
+export const IDENTITY4: Matrix4 = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
+export const IDENTITY: Affine = [1, 0, 0, 1, 0, 0];
+
+export function multiply4(a: Matrix4, b: Matrix4): Matrix4 {
+  const out = new Array<number>(16);
+  for (let c = 0; c < 4; c++) {
+    for (let r = 0; r < 4; r++) {
+      out[c * 4 + r] =
+        a[r]! * b[c * 4]! +
+        a[4 + r]! * b[c * 4 + 1]! +
+        a[8 + r]! * b[c * 4 + 2]! +
+        a[12 + r]! * b[c * 4 + 3]!;
+    }
+  }
+  return out;
+}
+
+export function translation4(x: number, y: number, z: number): Matrix4 {
+  return [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, x, y, z, 1];
+}
+
+export function scale4(x: number, y: number, z = 1): Matrix4 {
+  return [x, 0, 0, 0, 0, y, 0, 0, 0, 0, z, 0, 0, 0, 0, 1];
+}
+
+const radians = (degrees: number) => (degrees * Math.PI) / 180;
+
+/**
+ * Turn about x, then y, then z, in degrees. With y downwards and z away from the viewer, a positive z turn is
+ * clockwise as seen, a positive y turn sends the right side away, a positive x turn sends the bottom towards you.
+ */
+export function turn4(x: number, y: number, z: number): Matrix4 {
+  let m = IDENTITY4;
+  if (z) {
+    const [s, c] = [Math.sin(radians(z)), Math.cos(radians(z))];
+    m = multiply4(m, [c, s, 0, 0, -s, c, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]);
+  }
+  if (y) {
+    const [s, c] = [Math.sin(radians(y)), Math.cos(radians(y))];
+    m = multiply4(m, [c, 0, s, 0, 0, 1, 0, 0, -s, 0, c, 0, 0, 0, 0, 1]);
+  }
+  if (x) {
+    const [s, c] = [Math.sin(radians(x)), Math.cos(radians(x))];
+    m = multiply4(m, [1, 0, 0, 0, 0, c, -s, 0, 0, s, c, 0, 0, 0, 0, 1]);
+  }
+  return m;
+}
+
+/** Shear by an angle in degrees, leaning tops to the right. */
+export function skew4(degrees: number): Matrix4 {
+  return [1, 0, 0, 0, -Math.tan(radians(degrees)), 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
+}
+
+/**
+ * The perspective projection of a camera at `distance` before the plane z = 0, looking at (cx, cy): a point at depth z
+ * shows at scale distance / (distance + z), and the plane z = 0 at its own size. Rows of a pinhole camera.
+ */
+export function perspective4(distance: number, cx: number, cy: number): Matrix4 {
+  const k = 1 / distance;
+  return [1, 0, 0, 0, 0, 1, 0, 0, cx * k, cy * k, 1, k, 0, 0, 0, 1];
+}
+
+/** How the z = 0 plane of a layer shows through a 4×4 matrix that includes the projection. */
+export function planeOf(m: Matrix4): Homography {
+  return [m[0]!, m[4]!, m[12]!, m[1]!, m[5]!, m[13]!, m[3]!, m[7]!, m[15]!];
+}
+
+/** Depth (z, growing away from the viewer) of a point of a layer's plane, before projection. */
+export function depthOf(m: Matrix4, x: number, y: number): number {
+  return m[2]! * x + m[6]! * y + m[14]!;
+}
+
+/** Whether a plane shows without perspective, so that a canvas transform can draw it. */
+export function isAffine(h: Homography): boolean {
+  return Math.abs(h[6]) < 1e-9 && Math.abs(h[7]) < 1e-9 && h[8] > 1e-9;
+}
+
+export function affineOf(h: Homography): Affine {
+  const w = h[8];
+  return [h[0] / w, h[3] / w, h[1] / w, h[4] / w, h[2] / w, h[5] / w];
+}
+
+/** A plane's point on the picture. Points at or behind the camera are put far out along their direction. */
+export function project(h: Homography, x: number, y: number): [number, number] {
+  const w = Math.max(h[6] * x + h[7] * y + h[8], 1e-4);
+  return [(h[0] * x + h[1] * y + h[2]) / w, (h[3] * x + h[4] * y + h[5]) / w];
+}
+
+export function multiplyAffine(m: Affine, n: Affine): Affine {
+  return [
+    m[0] * n[0] + m[2] * n[1],
+    m[1] * n[0] + m[3] * n[1],
+    m[0] * n[2] + m[2] * n[3],
+    m[1] * n[2] + m[3] * n[3],
+    m[0] * n[4] + m[2] * n[5] + m[4],
+    m[1] * n[4] + m[3] * n[5] + m[5],
+  ];
+}
+
+/** How much a transform enlarges lengths on average: the square root of its area factor. */
+export function meanScale(m: Affine): number {
+  return Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]));
+}

@@ -1,0 +1,202 @@
+import svgpath from 'svgpath';
+import { type Affine, type Homography, isAffine, project } from './matrix';
+import type { Rect } from './rect';
+import { boundsOf } from './rect';
+
+/**
+ * An outline: M x y, L x y, C x1 y1 x2 y2 x y, Z. Plain data, so that it can be sent to a worker and written as JSON.
+ * A path object is never changed once made: painters keep what they derive from it.
+ */
+export interface Path {
+  readonly commands: readonly PathCommand[];
+}
+export type PathCommand =
+  | readonly ['M', number, number]
+  | readonly ['L', number, number]
+  | readonly ['C', number, number, number, number, number, number]
+  | readonly ['Z'];
+
+/** Handle length for a quarter circle as a cubic: 4/3·tan(π/8), within 0.03% of the radius. */
+const QUARTER = (4 / 3) * Math.tan(Math.PI / 8);
+
+export function rectanglePath(r: Rect): Path {
+  const { x, y, width, height } = r;
+  return {
+    commands: [['M', x, y], ['L', x + width, y], ['L', x + width, y + height], ['L', x, y + height], ['Z']],
+  };
+}
+
+/** A rectangle with round corners; the radius is kept to half the shorter side. */
+export function roundedPath(r: Rect, radius: number): Path {
+  const c = Math.min(Math.max(radius, 0), r.width / 2, r.height / 2);
+  if (c <= 0) return rectanglePath(r);
+  const { x, y } = r;
+  const [right, bottom] = [x + r.width, y + r.height];
+  const k = c * (1 - QUARTER);
+  return {
+    commands: [
+      ['M', x + c, y],
+      ['L', right - c, y],
+      ['C', right - k, y, right, y + k, right, y + c],
+      ['L', right, bottom - c],
+      ['C', right, bottom - k, right - k, bottom, right - c, bottom],
+      ['L', x + c, bottom],
+      ['C', x + k, bottom, x, bottom - k, x, bottom - c],
+      ['L', x, y + c],
+      ['C', x, y + k, x + k, y, x + c, y],
+      ['Z'],
+    ],
+  };
+}
+
+export function ellipsePath(r: Rect): Path {
+  const [rx, ry] = [r.width / 2, r.height / 2];
+  const [cx, cy] = [r.x + rx, r.y + ry];
+  const [kx, ky] = [rx * QUARTER, ry * QUARTER];
+  return {
+    commands: [
+      ['M', cx, cy - ry],
+      ['C', cx + kx, cy - ry, cx + rx, cy - ky, cx + rx, cy],
+      ['C', cx + rx, cy + ky, cx + kx, cy + ry, cx, cy + ry],
+      ['C', cx - kx, cy + ry, cx - rx, cy + ky, cx - rx, cy],
+      ['C', cx - rx, cy - ky, cx - kx, cy - ry, cx, cy - ry],
+      ['Z'],
+    ],
+  };
+}
+
+/**
+ * A regular polygon standing on its circle's box, first point at the top. With `inner` (0..1) every second point lies
+ * at that part of the radius, which makes a star.
+ */
+export function polygonPath(r: Rect, points: number, inner = 1): Path {
+  const star = inner < 1;
+  const count = star ? points * 2 : points;
+  const commands: PathCommand[] = [];
+  for (let i = 0; i < count; i++) {
+    const angle = -Math.PI / 2 + (i * 2 * Math.PI) / count;
+    const reach = star && i % 2 === 1 ? inner : 1;
+    const x = r.x + (r.width / 2) * (1 + Math.cos(angle) * reach);
+    const y = r.y + (r.height / 2) * (1 + Math.sin(angle) * reach);
+    commands.push([i === 0 ? 'M' : 'L', x, y]);
+  }
+  commands.push(['Z']);
+  return { commands };
+}
+
+/**
+ * Reads SVG path data (SVG 2 §9): arcs and quadratics become cubics.
+ * @throws {Error} naming the fault when the data does not parse.
+ */
+export function parseSvgPath(data: string): Path {
+  const parsed = svgpath(data);
+  const fault = (parsed as unknown as { err?: string }).err;
+  if (fault)
+    throw new Error(`The path "${data.slice(0, 40)}" cannot be read: ${fault.replace(/^SvgPath: /, '')}.`);
+  const commands: PathCommand[] = [];
+  let [x, y, startX, startY] = [0, 0, 0, 0];
+  parsed
+    .abs()
+    .unarc()
+    .unshort()
+    .iterate((segment) => {
+      const [letter, ...n] = segment as unknown as [string, ...number[]];
+      const at = (i: number) => n[i] as number;
+      if (letter === 'M' || letter === 'L') {
+        [x, y] = [at(0), at(1)];
+        commands.push([letter, x, y]);
+        if (letter === 'M') [startX, startY] = [x, y];
+      } else if (letter === 'H' || letter === 'V') {
+        if (letter === 'H') x = at(0);
+        else y = at(0);
+        commands.push(['L', x, y]);
+      } else if (letter === 'C') {
+        commands.push(['C', at(0), at(1), at(2), at(3), at(4), at(5)]);
+        [x, y] = [at(4), at(5)];
+      } else if (letter === 'Q') {
+        commands.push(quadratic(x, y, at(0), at(1), at(2), at(3)));
+        [x, y] = [at(2), at(3)];
+      } else if (letter === 'Z' || letter === 'z') {
+        commands.push(['Z']);
+        [x, y] = [startX, startY];
+      }
+    });
+  return { commands };
+}
+
+/** A quadratic Bézier raised to a cubic (exact). */
+export function quadratic(x0: number, y0: number, cx: number, cy: number, x: number, y: number): PathCommand {
+  return [
+    'C',
+    x0 + (2 / 3) * (cx - x0),
+    y0 + (2 / 3) * (cy - y0),
+    x + (2 / 3) * (cx - x),
+    y + (2 / 3) * (cy - y),
+    x,
+    y,
+  ];
+}
+
+/** Maps every point; exact for affine maps, which is all this is used for. */
+export function mapPath(path: Path, map: (x: number, y: number) => readonly [number, number]): Path {
+  return {
+    commands: path.commands.map((c): PathCommand => {
+      if (c[0] === 'Z') return c;
+      if (c[0] === 'C') return ['C', ...map(c[1], c[2]), ...map(c[3], c[4]), ...map(c[5], c[6])];
+      return [c[0], ...map(c[1], c[2])];
+    }),
+  };
+}
+
+export function transformPath(path: Path, m: Affine): Path {
+  return mapPath(path, (x, y) => [m[0] * x + m[2] * y + m[4], m[1] * x + m[3] * y + m[5]]);
+}
+
+/** One path drawn with the commands of many. */
+export function joinPaths(paths: readonly Path[]): Path {
+  return { commands: paths.flatMap((p) => p.commands) };
+}
+
+/** A box that holds the path: of its points and handles, so it can be a little larger than the ink. */
+export function pathBounds(path: Path): Rect {
+  return boundsOf(
+    path.commands.flatMap((c): (readonly [number, number])[] => {
+      if (c[0] === 'Z') return [];
+      if (c[0] === 'C') return [[c[1], c[2]] as const, [c[3], c[4]] as const, [c[5], c[6]] as const];
+      return [[c[1], c[2]] as const];
+    }),
+  );
+}
+
+/**
+ * A path as it shows through a plane's projection. Curves and long edges are cut into short lines first, because a
+ * perspective map does not keep cubics.
+ * @param pieces lines per curve
+ */
+export function projectPath(path: Path, h: Homography, pieces = 10): Path {
+  if (isAffine(h)) return mapPath(path, (x, y) => project(h, x, y));
+  const commands: PathCommand[] = [];
+  let [px, py, startX, startY] = [0, 0, 0, 0];
+  const line = (x: number, y: number) => commands.push(['L', ...project(h, x, y)]);
+  for (const c of path.commands) {
+    if (c[0] === 'M') {
+      commands.push(['M', ...project(h, c[1], c[2])]);
+      [px, py, startX, startY] = [c[1], c[2], c[1], c[2]];
+    } else if (c[0] === 'L') {
+      line(c[1], c[2]);
+      [px, py] = [c[1], c[2]];
+    } else if (c[0] === 'C') {
+      for (let i = 1; i <= pieces; i++) {
+        const t = i / pieces;
+        const u = 1 - t;
+        const [a, b, d, e] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
+        line(a * px + b * c[1] + d * c[3] + e * c[5], a * py + b * c[2] + d * c[4] + e * c[6]);
+      }
+      [px, py] = [c[5], c[6]];
+    } else {
+      commands.push(['Z']);
+      [px, py] = [startX, startY];
+    }
+  }
+  return { commands };
+}

@@ -1,0 +1,122 @@
+import type { PictureFill } from '../documents/fill';
+import type { Moment } from '../documents/property';
+import type { Homography, Matrix4 } from '../geometry/matrix';
+import type { Rect } from '../geometry/rect';
+import type { Op } from '../paint/ops';
+import type { LayoutCache } from '../text/cache';
+import type { TextLayout } from '../text/layout';
+import type { Mark } from '../time/clock';
+import type { LayerBase, ValueOf } from './common';
+import type { Bend } from './textBend';
+import type { Run } from './textStyle';
+
+/** Width and height in frame units. */
+export interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Words with the parts of them that are marked or have a look of their own. */
+export interface Words {
+  readonly text: string;
+  readonly runs: readonly Run[];
+}
+
+/** What is known of a decoded picture or clip before it is painted. */
+export interface MediaFacts extends Size {
+  /** Seconds a clip lasts; pictures have none. */
+  readonly duration?: number;
+  /** Whether a clip has sound of its own. */
+  readonly sound?: boolean;
+}
+
+/** A picture or clip of a slot, with its own size and how it sits there. */
+export type FoundPicture = PictureFill &
+  Size & {
+    readonly id: string;
+    /** Of a clip: the second of the file that shows. */
+    readonly at?: number;
+  };
+
+/** When a clip plays in a layer: from its slot's scene on, and to the end, unless the layer says otherwise. */
+export interface ClipWindow {
+  readonly from?: Mark | undefined;
+  /** The moment from which it stands still. */
+  readonly freeze?: Mark | undefined;
+}
+
+/** Where the letters of a text stand in a frame. */
+export interface LetterMap {
+  readonly layer: string;
+  readonly letters: readonly {
+    /** Range of the words, in UTF-16 indices. */
+    readonly from: number;
+    readonly to: number;
+    /** Corners from the top left clockwise, in frame units; of the letter as it stands now, turned and bent. */
+    readonly quad: readonly (readonly [number, number])[];
+  }[];
+}
+
+/** What a layer finds in the slots, and where pictures and fonts come from. */
+export interface LayerContext {
+  readonly value: ValueOf;
+  readonly moment: Moment;
+  /** Words of a text slot; empty when the user emptied it. */
+  words(slot: string): Words;
+  /** Fill of a picture slot with the picture's own size, or nothing when it is empty or its file is missing. */
+  picture(slot: string, window?: ClipWindow): FoundPicture | undefined;
+  /** A picture that is not in a slot, or nothing while it is missing. */
+  media(fill: PictureFill): FoundPicture | undefined;
+  readonly layouts: LayoutCache;
+  /** Says something about a slot that the user should know; the same notice twice counts once. */
+  notice(notice: Notice): void;
+}
+
+/** Something the user should hear about what they put in a slot. */
+export type Notice =
+  | { readonly kind: 'shrunk'; readonly slot: string; readonly percent: number }
+  | { readonly kind: 'cut'; readonly slot: string; readonly words: string }
+  | { readonly kind: 'missing-letters'; readonly slot: string; readonly letters: string }
+  | { readonly kind: 'missing-picture'; readonly slot: string }
+  /** The path its words should run along has no length. */
+  | { readonly kind: 'short-path'; readonly slot: string };
+
+/** What measuring found, kept for painting. */
+export interface Measured {
+  readonly size: Size;
+  readonly text?: TextLayout;
+  readonly runs?: readonly Run[];
+  readonly bend?: Bend;
+}
+
+/** A layer with its place, ready to paint. */
+export interface Node<L extends LayerBase = LayerBase> {
+  readonly layer: L;
+  /** Box in the parent's coordinates. */
+  readonly box: Rect;
+  readonly measured: Measured;
+  readonly children: readonly Node[];
+}
+
+export interface PaintTools extends LayerContext {
+  /** From the layer's own coordinates (its box's top left is 0, 0) to the camera's, projection included. */
+  readonly matrix: Matrix4;
+  readonly plane: Homography;
+  /** Takes where the letters stand, when that is asked for. */
+  readonly reportLetters?: (letters: LetterMap['letters']) => void;
+  /** Paints a child node of a group. */
+  paintChild(child: Node): Op[];
+  /** Depth of the middle of a child, motion included: larger is farther from the viewer. */
+  depth(child: Node): number;
+}
+
+/**
+ * A kind of layer: its document, its own size, and what it paints. One file per kind; the registry names them.
+ */
+export interface LayerKind<L extends LayerBase> {
+  /** Natural size within a parent box; `undefined` when the layer has nothing to show and should take no room. */
+  measure(layer: L, parent: Size, context: LayerContext): Measured | undefined;
+  paint(node: Node<L>, tools: PaintTools): Op[];
+  /** Slots this layer shows. */
+  slots(layer: L): string[];
+}

@@ -1,0 +1,94 @@
+import { z } from 'zod';
+import { property } from '../documents/property';
+import { longestStroke } from '../geometry/length';
+import { affineOf, IDENTITY, isAffine } from '../geometry/matrix';
+import { projectPath } from '../geometry/path';
+import type { Op, Paint, StrokeStyle } from '../paint/ops';
+import {
+  layerBase,
+  marginSchema,
+  outlineSchema,
+  paintSchema,
+  pointProperty,
+  positiveProperty,
+  resolvePaint,
+} from './common';
+import type { LayerKind } from './kind';
+import { outlinePath } from './outline';
+
+export const shapeSchema = z.strictObject({
+  ...layerBase,
+  kind: z.literal('shape'),
+  outline: outlineSchema,
+  /** Frame units; not needed when the shape hugs. */
+  size: pointProperty.optional(),
+  /** Takes its box from siblings, with a margin; it is behind or before them, never in their row. */
+  hug: z.strictObject({ layers: z.array(z.string()).min(1), margin: marginSchema.default(0) }).optional(),
+  /** The part of the box that is drawn, 0..1 each way, and the point it grows from: corners keep their radius. */
+  extent: pointProperty.default([1, 1]),
+  extentFrom: pointProperty.default([0, 0]),
+  fill: paintSchema.optional(),
+  stroke: z
+    .strictObject({
+      paint: paintSchema,
+      width: positiveProperty,
+      join: z.enum(['miter', 'round', 'bevel']).default('miter'),
+      cap: z.enum(['butt', 'round', 'square']).default('butt'),
+      dash: z.array(z.number().min(0)).max(8).optional(),
+      /** The part of the line that is drawn, from its beginning. */
+      drawn: property(z.number().min(0).max(1)).default(1),
+    })
+    .optional(),
+});
+export type ShapeLayer = z.infer<typeof shapeSchema>;
+
+/** A filled or stroked outline. */
+export const shape: LayerKind<ShapeLayer> = {
+  measure(layer, parent, { value }) {
+    if (layer.hug) return { size: { width: 0, height: 0 } };
+    const [width, height] = layer.size ? value(layer.size) : [parent.width, parent.height];
+    return { size: { width, height } };
+  },
+
+  paint({ layer, box }, { value, plane }) {
+    const [ew, eh] = value(layer.extent);
+    if (ew <= 0 || eh <= 0 || box.width <= 0 || box.height <= 0) return [];
+    const [fx, fy] = value(layer.extentFrom);
+    const drawn = {
+      x: box.width * (1 - ew) * fx,
+      y: box.height * (1 - eh) * fy,
+      width: box.width * ew,
+      height: box.height * eh,
+    };
+    const outline = outlinePath(layer.outline, drawn, value);
+    const whole = { x: 0, y: 0, width: box.width, height: box.height };
+    const fill: Paint | undefined = layer.fill && resolvePaint(layer.fill, whole, value);
+    const part = layer.stroke ? value(layer.stroke.drawn) : 1;
+    if (part <= 0 && !fill) return [];
+    const length = part < 1 ? longestStroke(outline) : 0;
+    const stroke: StrokeStyle | undefined = layer.stroke && {
+      paint: resolvePaint(layer.stroke.paint, whole, value),
+      width: value(layer.stroke.width),
+      join: layer.stroke.join,
+      cap: layer.stroke.cap,
+      ...(part < 1
+        ? { dash: [length * part, length * 2] }
+        : layer.stroke.dash
+          ? { dash: layer.stroke.dash }
+          : {}),
+    };
+    if (!fill && !(stroke && stroke.width > 0)) return [];
+    const flat = isAffine(plane);
+    const op: Op = {
+      op: 'path',
+      path: flat ? outline : projectPath(outline, plane),
+      matrix: flat ? affineOf(plane) : IDENTITY,
+      opacity: 1,
+      ...(fill ? { fill } : {}),
+      ...(stroke && stroke.width > 0 ? { stroke } : {}),
+    };
+    return [op];
+  },
+
+  slots: () => [],
+};

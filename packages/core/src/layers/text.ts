@@ -1,0 +1,181 @@
+import { z } from 'zod';
+import { property } from '../documents/property';
+import type { FitRule, TextStyle } from '../text/layout';
+import { layerBase, numberProperty } from './common';
+import type { LayerContext, LayerKind, Words } from './kind';
+import { bendOf } from './textBend';
+import { paintText } from './textPaint';
+import {
+  alongSchema,
+  fitSchema,
+  markedSchema,
+  textMotionsSchema,
+  textShadowSchema,
+  textStyle,
+} from './textStyle';
+
+const count = z.number().int().min(1).max(100000);
+
+export const textSchema = z.strictObject({
+  ...layerBase,
+  kind: z.literal('text'),
+  /** The slot whose words it shows, or words of the template's own. */
+  words: z.union([
+    z.strictObject({
+      slot: z.string(),
+      /** Of many lines: the first that shows, counted from 1, and how many; all, when absent. */
+      first: property(count).optional(),
+      count: property(count).optional(),
+      /** Of lines with columns (set apart by `|` or a tab): the one that shows, counted from 1. */
+      column: z.number().int().min(1).max(20).optional(),
+    }),
+    z.strictObject({ text: z.string().max(2000) }),
+    /** A number, which may run up or down over time, with signs around it. */
+    z.strictObject({
+      number: numberProperty,
+      digits: z.number().int().min(0).max(4).default(0),
+      before: z.string().max(40).default(''),
+      after: z.string().max(40).default(''),
+    }),
+  ]),
+  ...textStyle,
+  weight: textStyle.weight.default(400),
+  axes: textStyle.axes.default({}),
+  tracking: textStyle.tracking.default(0),
+  leading: textStyle.leading.default(1.2),
+  align: textStyle.align.default('start'),
+  case: textStyle.case.default('as-typed'),
+  underline: textStyle.underline.default(false),
+  shift: textStyle.shift.default(0),
+  outlines: textStyle.outlines.default([]),
+  shadow: textShadowSchema.optional(),
+  plates: textStyle.plates.default([]),
+  perspective: textStyle.perspective.default(1),
+  marked: markedSchema.default({}),
+  along: alongSchema.optional(),
+  /** Breaks into lines, then shrinks, then cuts: see the text layout. */
+  fit: fitSchema,
+  motion: textMotionsSchema.prefault({}),
+});
+export type TextLayer = z.infer<typeof textSchema>;
+
+const COLUMN = /\s*\|\s*|\t/;
+const MOST_KEPT = 40;
+const picked = new Map<string, Map<string, Words>>();
+
+/** The words a layer shows, with their runs: of a list, the lines and the column it takes. */
+export function wordsOf(layer: Pick<TextLayer, 'words'>, context: LayerContext): Words {
+  const { words } = layer;
+  if ('text' in words) return { text: words.text, runs: [] };
+  if ('number' in words) return { text: numberText(words, context), runs: [] };
+  const held = context.words(words.slot);
+  if (words.first === undefined && words.count === undefined && words.column === undefined) return held;
+  const first = words.first === undefined ? 1 : Math.round(context.value(words.first));
+  const many = words.count === undefined ? undefined : Math.round(context.value(words.count));
+  // A long list is cut into lines once, not in every frame.
+  let kept = picked.get(held.text);
+  if (!kept) {
+    if (picked.size >= MOST_KEPT) picked.delete(picked.keys().next().value!);
+    kept = new Map();
+    picked.set(held.text, kept);
+  }
+  const key = `${first}/${many}/${words.column}`;
+  let found = kept.get(key);
+  if (!found) {
+    found = { text: pickLines(held.text, first, many, words.column), runs: [] };
+    kept.set(key, found);
+  }
+  return found;
+}
+
+type NumberWords = Extract<TextLayer['words'], { number: unknown }>;
+
+/** A number as it is written, its thousands set apart (Unicode CLDR, English). */
+function numberText({ number, digits, before, after }: NumberWords, { value }: LayerContext): string {
+  const n = value(number).toLocaleString('en', {
+    minimumFractionDigits: digits,
+    maximumFractionDigits: digits,
+  });
+  return before + n + after;
+}
+
+/** Lines of a list from the `first` on, and one column of them. Empty lines keep their place in a list shown whole. */
+function pickLines(
+  text: string,
+  first: number,
+  many: number | undefined,
+  column: number | undefined,
+): string {
+  let lines = text.split('\n').map((l) => l.trimEnd());
+  if (first > 1 || many !== undefined) {
+    lines = lines.filter((l) => l !== '').slice(first - 1, many === undefined ? undefined : first - 1 + many);
+  }
+  return lines.map((l) => (column === undefined ? l : (l.split(COLUMN)[column - 1] ?? ''))).join('\n');
+}
+
+/** Words. */
+export const text: LayerKind<TextLayer> = {
+  measure(layer, parent, context) {
+    const { value } = context;
+    const words = wordsOf(layer, context);
+    const bend = layer.along && bendOf(layer.along, parent, value);
+    const axes = Object.entries(layer.axes).map(([tag, v]) => [tag, value(v)] as const);
+    const style: TextStyle = {
+      family: value(layer.family),
+      weight: value(layer.weight),
+      size: value(layer.size),
+      tracking: value(layer.tracking),
+      leading: value(layer.leading),
+      align: value(layer.align),
+      case: value(layer.case),
+      ...(axes.length > 0 ? { axes: Object.fromEntries(axes) } : {}),
+      // A number that runs does not jitter when its figures are all as wide.
+      ...('number' in layer.words ? { evenFigures: true } : {}),
+    };
+    const width = value(layer.fit.width);
+    const fit: FitRule = {
+      width: bend && bend.room > 0 ? Math.min(width, bend.room) : width,
+      ...(layer.fit.height === undefined ? {} : { height: value(layer.fit.height) }),
+      lines: value(layer.fit.lines),
+      least: value(layer.fit.least),
+      balance: layer.fit.balance,
+    };
+    const marked = layer.marked.weight === undefined ? undefined : value(layer.marked.weight);
+    const layout = context.layouts.layout(
+      words.text,
+      style,
+      fit,
+      words.runs.map(({ from, to, weight, marked: isMarked }) => {
+        const own = weight ?? (isMarked ? marked : undefined);
+        return { from, to, ...(own === undefined ? {} : { weight: own }) };
+      }),
+    );
+    if (layout.glyphs.length === 0) return undefined;
+    if ('slot' in layer.words) {
+      const { slot } = layer.words;
+      if (layout.fit.cut) context.notice({ kind: 'cut', slot, words: layout.fit.cut });
+      else if (layout.fit.scale < 0.995 && !layer.fit.fills) {
+        context.notice({ kind: 'shrunk', slot, percent: Math.round(layout.fit.scale * 100) });
+      }
+      if (layout.missing.length > 0) {
+        context.notice({
+          kind: 'missing-letters',
+          slot,
+          letters: [...new Set(layout.missing)].slice(0, 12).join(' '),
+        });
+      }
+      if (bend && bend.room === 0) context.notice({ kind: 'short-path', slot });
+    }
+    const size = bend ? bend.size : { width: layout.width, height: layout.height };
+    return { size, text: layout, runs: words.runs, ...(bend ? { bend } : {}) };
+  },
+
+  paint: (node, tools) => paintText(node, tools),
+
+  slots: (layer) => [
+    ...('slot' in layer.words ? [layer.words.slot] : []),
+    ...[layer.fill, layer.marked.fill].flatMap((f) =>
+      typeof f === 'object' && 'picture' in f ? [f.picture] : [],
+    ),
+  ],
+};

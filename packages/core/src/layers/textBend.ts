@@ -1,0 +1,87 @@
+import { type PathPlace, PathRuler } from '../geometry/length';
+import { type Matrix4, multiply4, translation4, turn4 } from '../geometry/matrix';
+import { ellipsePath, type Path, parseSvgPath, transformPath } from '../geometry/path';
+import type { PlacedGlyph, TextLayout } from '../text/layout';
+import type { ValueOf } from './common';
+import type { Size } from './kind';
+import type { Along } from './textStyle';
+
+/** A line that is not straight, for words to run along. */
+export interface Bend {
+  readonly ruler: PathRuler;
+  /** Longest line that fits, in frame units; 0 for a path without length. */
+  readonly room: number;
+  /** Size of the layer's box. */
+  readonly size: Size;
+  /** Distance from the ruler's beginning at which the words are aligned. */
+  readonly anchor: number;
+}
+
+const MOST_KEPT = 60;
+const rulers = new Map<string, PathRuler>();
+
+function rulerOf(key: string, path: () => Path): PathRuler {
+  let ruler = rulers.get(key);
+  if (!ruler) {
+    ruler = new PathRuler(path());
+    if (rulers.size >= MOST_KEPT) rulers.delete(rulers.keys().next().value!);
+    rulers.set(key, ruler);
+  }
+  return ruler;
+}
+
+/** Reads path data; what does not parse has no length, so that a half-drawn path harms nothing. */
+function readPath(data: string): Path {
+  try {
+    return parseSvgPath(data);
+  } catch {
+    return { commands: [] };
+  }
+}
+
+/** A circle about the middle of its box, beginning at the top: clockwise, or for words inside it the other way. */
+function circlePath(radius: number, inside: boolean): Path {
+  const path = ellipsePath({ x: 0, y: 0, width: 2 * radius, height: 2 * radius });
+  return inside ? transformPath(path, [-1, 0, 0, 1, 2 * radius, 0]) : path;
+}
+
+export function bendOf(along: Along, parent: Size, value: ValueOf): Bend {
+  if ('circle' in along) {
+    const radius = Math.max(1, value(along.circle.radius));
+    const inside = along.circle.side === 'inside';
+    const ruler = rulerOf(`${radius}/${inside}`, () => circlePath(radius, inside));
+    const turn = (value(along.circle.start) / 360) * (inside ? -1 : 1) + value(along.position);
+    return {
+      ruler,
+      room: ruler.length,
+      size: { width: 2 * radius, height: 2 * radius },
+      anchor: turn * ruler.length,
+    };
+  }
+  const data = value(along.path);
+  const ruler = rulerOf(`${data}/${parent.width}/${parent.height}`, () =>
+    transformPath(readPath(data), [parent.width, 0, 0, parent.height, 0, 0]),
+  );
+  return {
+    ruler,
+    room: ruler.length,
+    size: { width: parent.width, height: parent.height },
+    anchor: value(along.position) * ruler.length,
+  };
+}
+
+const DEGREES = 180 / Math.PI;
+
+/** How a glyph set on a straight line is carried onto the bend: its middle to its place, its baseline along the way. */
+export function bendGlyph(bend: Bend, layout: TextLayout, g: PlacedGlyph, align: number): Matrix4 {
+  const middle = g.x + g.advance / 2;
+  const place = bend.ruler.at(bend.anchor + middle - layout.width * align);
+  return carry(place, middle, layout.lines[0]!.baseline);
+}
+
+function carry({ x, y, angle }: PathPlace, fromX: number, fromY: number): Matrix4 {
+  return multiply4(
+    multiply4(translation4(x, y, 0), turn4(0, 0, angle * DEGREES)),
+    translation4(-fromX, -fromY, 0),
+  );
+}

@@ -1,0 +1,93 @@
+import { z } from 'zod';
+import { type Moment, markSchema, property } from '../documents/property';
+import { easingFunction } from '../motion/easing';
+import { noiseAt } from '../motion/random';
+import { markTime } from '../time/clock';
+import { numberProperty, pointProperty, positiveProperty, spaceProperty, type ValueOf } from './common';
+import { ranksOf, unitsShape } from './textMotion';
+import { AT_REST, type UnitState } from './unitState';
+
+export const COURSES = ['back-and-forth', 'round', 'at-random', 'once', 'held'] as const;
+
+/** How units of a text move while they stand: how far, and by which course. */
+export const duringSchema = z.strictObject({
+  ...unitsShape,
+  course: z.enum(COURSES),
+  /** Frames of one cycle: there and back, once round, or from one random value to the next. */
+  every: property(z.number().min(1).max(100000)).default(90),
+  /** Frames each unit lags behind the one before it. */
+  stagger: numberProperty.default(0),
+  /** Parts of an em. */
+  move: spaceProperty.default([0, 0, 0]),
+  /** Degrees. */
+  turn: spaceProperty.default([0, 0, 0]),
+  /** Added to the size: 0.1 is a tenth larger. */
+  scale: pointProperty.default([0, 0]),
+  /** Taken from the opacity. */
+  fade: property(z.number().min(0).max(1)).default(0),
+  /** Runs between two marks; always, when absent. */
+  from: markSchema.optional(),
+  to: markSchema.optional(),
+  /** Frames in which it rises to its full amount, and dies down again. */
+  rise: positiveProperty.default(0),
+});
+export type TextDuring = z.infer<typeof duringSchema>;
+
+/** The state of every unit at a moment: swings about rest, all in closed form. */
+export function duringStates(
+  during: TextDuring,
+  count: number,
+  moment: Moment,
+  value: ValueOf,
+): (UnitState | undefined)[] {
+  const { clock, time } = moment;
+  const from = during.from ? markTime(clock, during.from) : 0;
+  const to = during.to ? markTime(clock, during.to) : clock.in + clock.hold + clock.out;
+  const every = value(during.every);
+  const stagger = value(during.stagger);
+  const rise = value(during.rise);
+  const [move, turn, scale] = [value(during.move), value(during.turn), value(during.scale)];
+  const fade = value(during.fade);
+  const ranks = ranksOf(count, value(during.order), during.seed);
+  return ranks.map((rank, unit): UnitState | undefined => {
+    const since = time - from - rank * stagger;
+    const left = to - time;
+    if (during.course === 'once' || during.course === 'round') {
+      if (since <= 0) return undefined;
+    } else if (during.from && (time < from || left < 0)) return undefined;
+    const amount = rise > 0 ? Math.min(1, Math.max(0, (time - from) / rise), Math.max(0, left / rise)) : 1;
+    const at = (channel: number) => amount * courseAt(during, since, every, to - from, unit, channel);
+    return {
+      ...AT_REST,
+      move: [move[0] * at(0), move[1] * at(1), move[2] * at(2)],
+      turn: [turn[0] * at(3), turn[1] * at(4), turn[2] * at(5)],
+      scale: [1 + scale[0] * at(6), 1 + scale[1] * at(6)],
+      opacity: Math.min(1, Math.max(0, 1 - fade * (0.5 + at(7) / 2))),
+    };
+  });
+}
+
+const GENTLE = easingFunction('ease-in-out');
+
+/** The course's value: −1..1, growing without end when it goes round, and always 1 when it is held. */
+function courseAt(
+  { course, seed }: TextDuring,
+  since: number,
+  every: number,
+  length: number,
+  unit: number,
+  channel: number,
+): number {
+  switch (course) {
+    case 'back-and-forth':
+      return Math.sin((2 * Math.PI * since) / every);
+    case 'round':
+      return since / every;
+    case 'at-random':
+      return noiseAt(seed * 31 + unit, channel, since / every);
+    case 'held':
+      return 1;
+    case 'once':
+      return GENTLE(Math.min(1, Math.max(0, length > 0 ? since / length : 1)));
+  }
+}

@@ -1,0 +1,169 @@
+import { z } from 'zod';
+import { type Moment, markSchema, property } from '../documents/property';
+import { easingFunction, easingSchema } from '../motion/easing';
+import { fittingStagger, type Order, startRanks } from '../motion/stagger';
+import { typedAt, typingOf } from '../motion/typing';
+import { markTime } from '../time/clock';
+import { numberProperty, pointProperty, positiveProperty, spaceProperty, type ValueOf } from './common';
+import { AT_REST, HIDDEN, type UnitState } from './unitState';
+
+export const UNITS = ['letter', 'word', 'line', 'whole'] as const;
+export const ORDERS = ['forwards', 'backwards', 'from-middle', 'to-middle', 'random'] as const;
+export const SIDES = ['left', 'right', 'top', 'bottom', 'middle-across', 'middle-down'] as const;
+/** The side a wipe starts from; the two middles open both ways. */
+export type Side = (typeof SIDES)[number];
+
+/** What any motion of units says: on what it works, in which order, and on which part of the words. */
+export const unitsShape = {
+  unit: property(z.enum(UNITS)),
+  order: property(z.enum(ORDERS)).default('forwards'),
+  seed: z.number().int().default(1),
+  /** Works on the marked words alone, or on all others. */
+  only: z.enum(['marked', 'unmarked']).optional(),
+  /** Parts of the unit's box, and a depth in ems: what it turns and scales about. */
+  pivot: z.tuple([z.number(), z.number(), z.number()]).default([0.5, 0.5, 0]),
+} as const;
+
+/** How units of a text come or go. `away` is the state before they have come, or after they have gone. */
+export const motionSchema = z.strictObject({
+  ...unitsShape,
+  /** Frames from one unit to the next. Less is used when the last would be late. */
+  stagger: positiveProperty.default(0),
+  start: markSchema,
+  /** Frames one unit moves for. */
+  length: positiveProperty,
+  ease: easingSchema.default('ease-out'),
+  away: z.strictObject({
+    opacity: property(z.number().min(0).max(1)).default(1),
+    /** Parts of an em. */
+    move: spaceProperty.default([0, 0, 0]),
+    /** Degrees. */
+    turn: spaceProperty.default([0, 0, 0]),
+    scale: pointProperty.default([1, 1]),
+    /** Frame units. */
+    blur: numberProperty.default(0),
+    /** How much farther apart the letters stand: 0.5 is half as wide again. */
+    spread: numberProperty.default(0),
+    /** Uncovered from a side. */
+    wipe: z.enum(SIDES).optional(),
+    /** The outline is drawn first, with a pen of this many ems; the fill follows. */
+    draw: positiveProperty.optional(),
+    /** Shows other letters, changed every so many frames, until it is at rest. */
+    scramble: z.number().int().min(1).max(600).optional(),
+    /** Letters come one by one as if typed; stagger is the mean time of a stroke. */
+    typing: z
+      .strictObject({
+        cursor: z.boolean().default(true),
+        /** Chance of a slip at each letter. */
+        slips: property(z.number().min(0).max(0.5)).default(0),
+      })
+      .optional(),
+  }),
+  /** Hidden where it lies outside its line, as if it came from behind an edge. */
+  behind: z.boolean().default(false),
+});
+export type TextMotion = z.infer<typeof motionSchema>;
+
+/** States of all units; `undefined` for units at rest, which is how most are most of the time. */
+export interface UnitStates {
+  readonly states: readonly (UnitState | undefined)[];
+  /** Where the cursor stands: after this many units of the ones that take part. */
+  readonly cursor?: number;
+}
+
+const ranked = new Map<string, number[]>();
+
+/** Ranks of an order; kept, since they are asked for in every frame. */
+export function ranksOf(count: number, order: Order, seed: number): number[] {
+  const key = `${count}/${order}/${seed}`;
+  let ranks = ranked.get(key);
+  if (!ranks) {
+    if (ranked.size > 500) ranked.clear();
+    ranks = startRanks(count, order, seed);
+    ranked.set(key, ranks);
+  }
+  return ranks;
+}
+
+/** Units that end a word, for typing. */
+export type EndsWord = (unit: number) => boolean;
+
+/**
+ * The state of every unit at a moment. A motion always ends within its stretch: first the stagger gives way, then the
+ * length; a stretch without length shows its end at once.
+ * @param count units that take part, in reading order
+ */
+export function unitStates(
+  motion: TextMotion,
+  goes: 'in' | 'out',
+  count: number,
+  moment: Moment,
+  value: ValueOf,
+  endsWord: EndsWord = () => false,
+): UnitStates {
+  const { clock, time } = moment;
+  const start = markTime(clock, motion.start);
+  const end = clock.in + clock.hold + clock.out;
+  const latest = goes === 'in' && motion.start.of === 'in' ? clock.in : end;
+  const available = Math.max(0, latest - start);
+  const { typing } = motion.away;
+  if (typing) return typed(motion, goes, count, time - start, available, value, endsWord);
+
+  const length = Math.min(value(motion.length), available);
+  const ranks = ranksOf(count, value(motion.order), motion.seed);
+  const stagger = fittingStagger(value(motion.stagger), ranks, length, available);
+  const curve = easingFunction(motion.ease);
+  const away = {
+    opacity: value(motion.away.opacity),
+    move: value(motion.away.move),
+    turn: value(motion.away.turn),
+    scale: value(motion.away.scale),
+    blur: value(motion.away.blur),
+    spread: value(motion.away.spread),
+  };
+  const { wipe, scramble } = motion.away;
+  const draw = motion.away.draw === undefined ? undefined : value(motion.away.draw);
+  const states = ranks.map((rank, unit): UnitState | undefined => {
+    const since = time - start - rank * stagger;
+    const progress = length > 0 ? Math.min(1, Math.max(0, since / length)) : since >= 0 ? 1 : 0;
+    if (goes === 'in' ? progress >= 1 : progress <= 0) return undefined;
+    // Leaving runs the same curve from rest to away.
+    const rest = goes === 'in' ? curve(progress) : 1 - curve(progress);
+    const gone = 1 - rest;
+    return {
+      opacity: Math.min(1, Math.max(0, 1 - gone * (1 - away.opacity))),
+      move: [away.move[0] * gone, away.move[1] * gone, away.move[2] * gone],
+      turn: [away.turn[0] * gone, away.turn[1] * gone, away.turn[2] * gone],
+      scale: [1 - gone * (1 - away.scale[0]), 1 - gone * (1 - away.scale[1])],
+      blur: Math.max(0, away.blur * gone),
+      spread: away.spread * gone,
+      shown: Math.min(1, Math.max(0, rest)),
+      ...(wipe ? { wipe } : {}),
+      ...(draw === undefined ? {} : { draw }),
+      ...(scramble ? { other: Math.floor(time / scramble) * 1000 + unit } : {}),
+    };
+  });
+  return { states };
+}
+
+function typed(
+  motion: TextMotion,
+  goes: 'in' | 'out',
+  count: number,
+  since: number,
+  available: number,
+  value: ValueOf,
+  endsWord: EndsWord,
+): UnitStates {
+  const { typing } = motion.away;
+  const plan = typingOf(count, value(typing!.slips), motion.seed, endsWord);
+  const stroke = Math.min(value(motion.stagger), available / Math.max(1e-9, plan.length));
+  const done = stroke > 0 ? since / stroke : since >= 0 ? plan.length : -1;
+  const { shown, wrong } = typedAt(plan, goes === 'in' ? done : plan.length - done);
+  const order = ranksOf(count, value(motion.order), motion.seed);
+  const states = order.map((rank, unit): UnitState | undefined => {
+    if (rank < shown) return undefined;
+    return wrong && rank === shown ? { ...AT_REST, other: motion.seed * 1000 + unit } : HIDDEN;
+  });
+  return { states, ...(typing!.cursor ? { cursor: shown + (wrong ? 1 : 0) } : {}) };
+}

@@ -1,0 +1,178 @@
+import type { Effect } from '../effects/registry';
+import {
+  affineOf,
+  IDENTITY,
+  isAffine,
+  type Matrix4,
+  multiply4,
+  planeOf,
+  translation4,
+} from '../geometry/matrix';
+import { projectPath, rectanglePath } from '../geometry/path';
+import type { Rect } from '../geometry/rect';
+import { grownBy, opsBounds } from '../paint/bounds';
+import type { Op } from '../paint/ops';
+import type { PlacedGlyph, TextLayout, Unit } from '../text/layout';
+import { type Ink, inkGlyph } from './textInk';
+import { type Into, indexOf, stateMatrix, type TextMoment } from './textMoment';
+import type { Side } from './textMotion';
+import type { TextFill } from './textStyle';
+import type { UnitState } from './unitState';
+
+/** Neighbours that are blurred alike, on their way into one group: a group a letter would cost many times more. */
+interface Soft {
+  readonly fill: TextFill;
+  readonly line: number;
+  readonly radius: number;
+  readonly below: Op[];
+  readonly above: Op[];
+}
+
+/** Radii differ by an eighth from one step to the next, which nobody sees in letters that are on their way. */
+const SOFTER = 1.125;
+const stepOf = (radius: number) =>
+  radius <= 0.05 ? 0 : SOFTER ** Math.round(Math.log(radius) / Math.log(SOFTER));
+
+/** Paints words glyph by glyph, each with what its units' motions do to it. */
+export function paintMoving(
+  moment: TextMoment,
+  inkOf: (g: PlacedGlyph) => [TextFill, Ink],
+  into: Into,
+): void {
+  let soft: Soft | undefined;
+  const flush = () => {
+    if (!soft) return;
+    const { below, above } = into(soft.fill);
+    below.push(...blurred(soft.below, soft.radius));
+    above.push(...blurred(soft.above, soft.radius));
+    soft = undefined;
+  };
+  for (const g of moment.layout.glyphs) {
+    const [fill, ink] = inkOf(g);
+    const painted = paintMovingGlyph(g, moment, ink);
+    if (!painted) continue;
+    const radius = stepOf(painted.blur);
+    if (!soft || soft.radius !== radius || soft.line !== g.line || soft.fill !== fill) {
+      flush();
+      if (radius > 0) soft = { fill, line: g.line, radius, below: [], above: [] };
+    }
+    const { below, above } = soft ?? into(fill);
+    below.push(...painted.below);
+    above.push(...painted.above);
+  }
+  flush();
+}
+
+function paintMovingGlyph(
+  g: PlacedGlyph,
+  moment: TextMoment,
+  ink: Ink,
+): { below: Op[]; above: Op[]; blur: number } | undefined {
+  const { layout, moves } = moment;
+  const { size } = layout;
+  let matrix = moment.baseOf(g);
+  const rest = matrix;
+  let [opacity, blur] = [1, 0];
+  let other: number | undefined;
+  let draw: { pen: number; part: number } | undefined;
+  const clips: { box: Rect; matrix: Matrix4 }[] = [];
+  for (const { unit, pivot, behind, states } of moves) {
+    const index = indexOf(g, unit);
+    if (behind) clips.push({ box: edgeOf(layout, g.line), matrix: rest });
+    const state = states[index];
+    if (!state) continue;
+    opacity *= state.opacity;
+    if (opacity <= 0.002) return undefined;
+    blur = Math.max(blur, state.blur);
+    other ??= state.other;
+    if (state.draw !== undefined) draw = { pen: state.draw, part: state.shown };
+    matrix = multiply4(matrix, stateMatrix(state, pivot, layout.units[unit][index]!, size));
+    if (state.spread !== 0) matrix = multiply4(matrix, translation4(spreadOf(g, unit, state, layout), 0, 0));
+    if (state.wipe) {
+      const box = wiped(layout.units[unit][index]!, state.wipe, state.shown, size);
+      if (box.width <= 0 || box.height <= 0) return undefined;
+      clips.push({ box, matrix });
+    }
+  }
+  const change = { ...(other === undefined ? {} : otherGlyph(g, layout, other)), ...(draw ? { draw } : {}) };
+  let { below, above } = inkGlyph(g, size, ink, matrix, opacity, change);
+  for (const clip of clips) {
+    if (below.length > 0) below = clipped(below, clip);
+    if (above.length > 0) above = clipped(above, clip);
+  }
+  return { below, above, blur };
+}
+
+/** How far a letter stands from its place when its unit is spread: letters from the middle of their line. */
+function spreadOf(g: PlacedGlyph, unit: Unit, state: UnitState, layout: TextLayout): number {
+  const holder = unit === 'letter' ? layout.units.line[g.line]! : layout.units[unit][indexOf(g, unit)]!;
+  return state.spread * (g.x + g.advance / 2 - (holder.x + holder.width / 2));
+}
+
+/** Room beyond a unit's box for overhanging ink, in ems, so that a wipe cuts only at its edge. */
+const OVERHANG = 0.3;
+
+/** The part of a unit that a wipe has uncovered. */
+function wiped(box: Rect, side: Side, shown: number, size: number): Rect {
+  const pad = OVERHANG * size;
+  const all = { x: box.x - pad, y: box.y - pad, width: box.width + 2 * pad, height: box.height + 2 * pad };
+  const [w, h] = [all.width * shown, all.height * shown];
+  switch (side) {
+    case 'left':
+      return { ...all, width: w };
+    case 'right':
+      return { ...all, x: all.x + all.width - w, width: w };
+    case 'top':
+      return { ...all, height: h };
+    case 'bottom':
+      return { ...all, y: all.y + all.height - h, height: h };
+    case 'middle-across':
+      return { ...all, x: all.x + (all.width - w) / 2, width: w };
+    case 'middle-down':
+      return { ...all, y: all.y + (all.height - h) / 2, height: h };
+  }
+}
+
+/** The edges a line comes from behind. */
+function edgeOf(layout: TextLayout, lineNumber: number): Rect {
+  const line = layout.lines[lineNumber]!;
+  return {
+    x: -layout.size,
+    y: line.top,
+    width: layout.width + 2 * layout.size,
+    height: line.bottom - line.top,
+  };
+}
+
+function clipped(ops: Op[], { box, matrix }: { box: Rect; matrix: Matrix4 }): Op[] {
+  const plane = planeOf(matrix);
+  const path = rectanglePath(box);
+  const clip: Op = isAffine(plane)
+    ? { op: 'clip', path, matrix: affineOf(plane) }
+    : { op: 'clip', path: projectPath(path, plane), matrix: IDENTITY };
+  return [clip, ...ops, { op: 'unclip' }];
+}
+
+const LETTERS = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'];
+
+/** Another letter in a letter's place, set on its middle: from the same font and of the same case. */
+function otherGlyph(
+  g: PlacedGlyph,
+  layout: TextLayout,
+  seed: number,
+): { glyph: number; dx: number } | object {
+  if (g.picture !== undefined) return {};
+  const upper = g.face.ink(g.glyph).top < -g.face.capHeight * 0.92;
+  const picked = LETTERS[Math.abs(Math.imul(seed, 2654435761)) % LETTERS.length]!;
+  const letter = upper ? picked : picked.toLowerCase();
+  if (!g.face.covers(letter)) return {};
+  const [shaped] = g.face.shape(letter, 'ltr');
+  return { glyph: shaped!.g, dx: (g.advance - g.face.ems(shaped!.ax) * layout.size) / 2 };
+}
+
+function blurred(ops: Op[], radius: number): Op[] {
+  if (ops.length === 0) return ops;
+  const effects: Effect[] = [{ effect: 'blur', radius }];
+  const bounds = grownBy(opsBounds(ops), effects);
+  return [{ op: 'open', bounds, opacity: 1, composite: 'normal', effects }, ...ops, { op: 'close' }];
+}

@@ -1,0 +1,393 @@
+import { resolveEffect } from '../effects/registry';
+import {
+  affineOf,
+  type Homography,
+  IDENTITY,
+  isAffine,
+  multiply4,
+  planeOf,
+  project,
+  scale4,
+} from '../geometry/matrix';
+import { type Path, projectPath, rectanglePath } from '../geometry/path';
+import { boundsOf, corners, intersection, isEmpty } from '../geometry/rect';
+import { grownBy, opsBounds } from '../paint/bounds';
+import { within } from '../paint/compose';
+import type { Op, Paint } from '../paint/ops';
+import type { PlacedGlyph, TextLayout, Unit } from '../text/layout';
+import { resolvePaint } from './common';
+import type { LetterMap, Node, PaintTools } from './kind';
+import { layerEffects } from './layerEffects';
+import { coverOps } from './picture';
+import type { TextLayer } from './text';
+import { bendGlyph } from './textBend';
+import { duringStates } from './textDuring';
+import { type Ink, inkGlyph, inkPath, joinedPath, underlinePath } from './textInk';
+import { type Into, indexOf, type Move, stateMatrix, type TextMoment } from './textMoment';
+import { unitStates } from './textMotion';
+import { paintMoving } from './textMoving';
+import { paintPlates } from './textPlates';
+import type { TextFill } from './textStyle';
+import type { UnitState } from './unitState';
+
+const ALIGN = { start: 0, middle: 0.5, end: 1 } as const;
+
+/** Paints words: as few outlines at rest, glyph by glyph while any of them moves. */
+export function paintText(node: Node<TextLayer>, tools: PaintTools): Op[] {
+  const { layer, measured } = node;
+  const layout = measured.text!;
+  const runs = measured.runs ?? [];
+  const { bend } = measured;
+  const depth = tools.value(layer.perspective);
+  const view = depth === 1 ? tools.matrix : multiply4(tools.matrix, scale4(1, 1, depth));
+  const align = ALIGN[tools.value(layer.align)];
+  const isMarked = (g: PlacedGlyph) => runs[g.run]?.marked === true;
+  const { moves, cursor } = movesAt(layer, layout, tools, isMarked);
+  const moment: TextMoment = {
+    layer,
+    layout,
+    tools: { ...tools, matrix: view },
+    moves,
+    isMarked,
+    baseOf: (g) => (bend ? multiply4(view, bendGlyph(bend, layout, g, align)) : view),
+  };
+  if (tools.reportLetters) traceLetters(moment, tools.reportLetters);
+
+  const inkOf = inks(node, tools);
+  const plates = layer.plates.length > 0 ? paintPlates(moment) : [];
+  const words = paintWords(moment, inkOf, node, tools);
+  return [...plates, ...words, ...(cursor ? paintCursor(cursor, moment, inkOf) : [])];
+}
+
+/** All letters; marked ones and the others apart where an effect is limited to one of them. */
+function paintWords(
+  moment: TextMoment,
+  inkOf: (g: PlacedGlyph) => [TextFill, Ink],
+  node: Node<TextLayer>,
+  tools: PaintTools,
+): Op[] {
+  const limited = layerEffects(node.layer).filter((e) => e.only !== undefined);
+  if (limited.length === 0) return paintLetters(moment, inkOf, node, tools);
+  return (['unmarked', 'marked'] as const).flatMap((only) => {
+    const layout = halfOf(moment, only);
+    if (layout.glyphs.length === 0) return [];
+    const ops = paintLetters({ ...moment, layout }, inkOf, node, tools);
+    const effects = limited.flatMap((e) => (e.only === only ? (resolveEffect(e, tools.value) ?? []) : []));
+    if (effects.length === 0 || ops.length === 0) return ops;
+    const bounds = grownBy(opsBounds(ops), effects);
+    return [{ op: 'open', bounds, opacity: 1, composite: 'normal', effects }, ...ops, { op: 'close' }];
+  });
+}
+
+const halves = new WeakMap<TextLayout, Map<string, TextLayout>>();
+
+/** The marked or unmarked letters of a layout, at their places; kept with it. */
+function halfOf({ layout, isMarked }: TextMoment, only: 'marked' | 'unmarked'): TextLayout {
+  let kept = halves.get(layout);
+  if (!kept) {
+    kept = new Map();
+    halves.set(layout, kept);
+  }
+  const marks = new Set(layout.glyphs.filter(isMarked).map((g) => g.run));
+  const key = `${only}/${[...marks].join()}`;
+  let half = kept.get(key);
+  if (!half) {
+    half = { ...layout, glyphs: layout.glyphs.filter((g) => marks.has(g.run) === (only === 'marked')) };
+    kept.set(key, half);
+  }
+  return half;
+}
+
+function paintLetters(
+  moment: TextMoment,
+  inkOf: (g: PlacedGlyph) => [TextFill, Ink],
+  node: Node<TextLayer>,
+  tools: PaintTools,
+): Op[] {
+  const parts = new Map<TextFill, { below: Op[]; above: Op[] }>();
+  const into = (fill: TextFill) => {
+    let part = parts.get(fill);
+    if (!part) {
+      part = { below: [], above: [] };
+      parts.set(fill, part);
+    }
+    return part;
+  };
+  if (moment.moves.length === 0 && !node.measured.bend) paintAtRest(moment, inkOf, into);
+  else paintMoving(moment, inkOf, into);
+  const below = [...parts.values()].flatMap((p) => p.below);
+  const above = [...parts].flatMap(([fill, p]) => seenThrough(fill, p.above, node, tools));
+  return [...below, ...above];
+}
+
+interface Cursor {
+  /** Letter the cursor stands after; −1 before the first. */
+  readonly after: number;
+}
+
+/** The motions that do something at this moment. */
+function movesAt(
+  layer: TextLayer,
+  layout: TextLayout,
+  { moment, value }: PaintTools,
+  isMarked: (g: PlacedGlyph) => boolean,
+): { moves: Move[]; cursor: Cursor | undefined } {
+  const moves: Move[] = [];
+  let cursor: Cursor | undefined;
+  const { clock, time } = moment;
+  const add = (
+    unit: Unit,
+    m: { pivot: readonly [number, number, number]; behind?: boolean },
+    states: readonly (UnitState | undefined)[],
+  ) => {
+    if (states.some((s) => s)) moves.push({ unit, pivot: m.pivot, behind: m.behind ?? false, states });
+  };
+  for (const goes of ['in', 'out'] as const) {
+    for (const m of layer.motion[goes]) {
+      const unit = value(m.unit);
+      const taking = unitsTaking(layout, unit, m.only, isMarked);
+      const count = taking?.length ?? layout.units[unit].length;
+      const ends = m.away.typing ? wordEnds(layout) : undefined;
+      const found = unitStates(m, goes, count, moment, value, ends);
+      add(unit, m, spreadOut(found.states, taking, layout.units[unit].length));
+      const typing = found.cursor !== undefined && (goes === 'in' ? time < clock.in + clock.hold : true);
+      const begun = goes === 'in' || found.states.some((s) => s);
+      // A cursor that waits blinks, half a second on and half off (common practice).
+      const waits = found.cursor === count && Math.floor(time / 30) % 2 === 1;
+      if (typing && begun && !waits) cursor = { after: found.cursor! - 1 };
+    }
+  }
+  for (const d of layer.motion.during) {
+    const unit = value(d.unit);
+    const all = layout.units[unit].length;
+    const taking = unitsTaking(layout, unit, d.only, isMarked);
+    add(unit, d, spreadOut(duringStates(d, taking?.length ?? all, moment, value), taking, all));
+  }
+  return { moves, cursor };
+}
+
+/** Units a motion is limited to, in reading order; nothing when it takes all. */
+function unitsTaking(
+  layout: TextLayout,
+  unit: Unit,
+  only: 'marked' | 'unmarked' | undefined,
+  isMarked: (g: PlacedGlyph) => boolean,
+): number[] | undefined {
+  if (!only) return undefined;
+  const units = new Set<number>();
+  for (const g of layout.glyphs) if (isMarked(g) === (only === 'marked')) units.add(indexOf(g, unit));
+  return [...units].sort((a, b) => a - b);
+}
+
+function spreadOut(
+  states: readonly (UnitState | undefined)[],
+  taking: readonly number[] | undefined,
+  count: number,
+): readonly (UnitState | undefined)[] {
+  if (!taking) return states;
+  const all = new Array<UnitState | undefined>(count).fill(undefined);
+  taking.forEach((unit, i) => {
+    all[unit] = states[i];
+  });
+  return all;
+}
+
+function wordEnds(layout: TextLayout): (letter: number) => boolean {
+  const wordOf = new Map(layout.glyphs.map((g) => [g.letter, g.word]));
+  return (letter) => wordOf.get(letter) !== wordOf.get(letter + 1);
+}
+
+/** The ink of each run, resolved once. */
+function inks({ layer, measured }: Node<TextLayer>, tools: PaintTools): (g: PlacedGlyph) => [TextFill, Ink] {
+  const { value } = tools;
+  const layout = measured.text!;
+  const runs = measured.runs ?? [];
+  const box = { x: 0, y: 0, width: layout.width, height: layout.height };
+  const paintOf = (fill: TextFill): Paint | undefined =>
+    fill === 'none'
+      ? undefined
+      : isPicture(fill)
+        ? { kind: 'solid', colour: '#ffffff' }
+        : resolvePaint(fill, box, value);
+  const outlines = layer.outlines.flatMap((o) => {
+    const width = value(o.width);
+    return width > 0 ? [{ paint: resolvePaint(o.paint, box, value), width, side: o.side }] : [];
+  });
+  const em = layout.size / 1000;
+  const made = new Map<number, [TextFill, Ink]>();
+  return (g) => {
+    let found = made.get(g.run);
+    if (!found) {
+      const run = runs[g.run];
+      const marked = run?.marked ? layer.marked : {};
+      const fill: TextFill = run?.colour ? { colour: run.colour } : (marked.fill ?? layer.fill);
+      const underline = run?.underline ?? value(marked.underline ?? layer.underline);
+      found = [
+        fill,
+        { fill: paintOf(fill), outlines, underline, shift: value(marked.shift ?? layer.shift) * em },
+      ];
+      made.set(g.run, found);
+    }
+    return found;
+  };
+}
+
+type PictureFilling = Extract<TextFill, { picture: unknown } | { media: unknown }>;
+
+function isPicture(fill: TextFill): fill is PictureFilling {
+  return fill !== 'none' && ('picture' in fill || 'media' in fill);
+}
+
+/** Fills that are pictures show through the letters. */
+function seenThrough(fill: TextFill, ops: Op[], node: Node<TextLayer>, tools: PaintTools): Op[] {
+  if (!isPicture(fill) || ops.length === 0) return ops;
+  const picture = 'picture' in fill ? tools.picture(fill.picture) : tools.media(fill.media);
+  if (!picture) return ops;
+  return within(coverOps(picture, { x: 0, y: 0, ...node.measured.size }, tools.matrix), ops);
+}
+
+/** Lines of one outline: long texts are cut into such parts, and those outside the picture are left out. */
+const LINES_A_PART = 12;
+
+function paintAtRest(moment: TextMoment, inkOf: (g: PlacedGlyph) => [TextFill, Ink], into: Into): void {
+  const { layout, tools } = moment;
+  const plane = planeOf(tools.matrix);
+  const flat = isAffine(plane);
+  const matrix = flat ? affineOf(plane) : IDENTITY;
+  const visible = partsInView(layout, plane, tools);
+  const { groups, pictures } = partsOf(layout);
+  for (const group of groups) {
+    const first = group[0]!;
+    if (!visible(partOf(first))) continue;
+    const [fill, ink] = inkOf(first);
+    const path = joinedPath(group, layout.size, ink.shift);
+    const shown = (p: Path) => (flat ? p : projectPath(p, plane, 4));
+    const { below, above } = into(fill);
+    if (ink.underline) {
+      for (const line of underlines(layout, group, ink.shift)) {
+        const under = inkPath(shown(line), matrix, ink, 1);
+        below.push(...under.below);
+        above.push(...under.above);
+      }
+    }
+    const inked = inkPath(shown(path), matrix, ink, 1);
+    below.push(...inked.below);
+    above.push(...inked.above);
+  }
+  for (const g of pictures) {
+    if (!visible(partOf(g))) continue;
+    const [fill, ink] = inkOf(g);
+    into(fill).above.push(...inkGlyph(g, layout.size, ink, tools.matrix, 1).above);
+  }
+}
+
+const partOf = (g: PlacedGlyph) => Math.floor(g.line / LINES_A_PART);
+
+interface Parts {
+  /** Outlined glyphs of one run and one part. */
+  readonly groups: readonly (readonly PlacedGlyph[])[];
+  readonly pictures: readonly PlacedGlyph[];
+}
+const parted = new WeakMap<TextLayout, Parts>();
+
+/** A layout's glyphs as they are painted together, found once. */
+function partsOf(layout: TextLayout): Parts {
+  let found = parted.get(layout);
+  if (!found) {
+    const groups = new Map<string, PlacedGlyph[]>();
+    const pictures: PlacedGlyph[] = [];
+    for (const g of layout.glyphs) {
+      if (g.picture !== undefined) {
+        pictures.push(g);
+        continue;
+      }
+      const key = `${g.run}/${partOf(g)}`;
+      const group = groups.get(key);
+      if (group) group.push(g);
+      else groups.set(key, [g]);
+    }
+    found = { groups: [...groups.values()], pictures };
+    parted.set(layout, found);
+  }
+  return found;
+}
+
+/** Whether a part of a long text can be seen. Short texts are one part and always painted. */
+function partsInView(
+  layout: TextLayout,
+  plane: Homography,
+  { moment }: PaintTools,
+): (part: number) => boolean {
+  if (layout.lines.length <= LINES_A_PART) return () => true;
+  const frame = { x: 0, y: 0, ...moment.frame };
+  const em = layout.size;
+  return (part) => {
+    const lines = layout.lines.slice(part * LINES_A_PART, (part + 1) * LINES_A_PART);
+    const top = lines[0]!.top - em;
+    const box = { x: -em, y: top, width: layout.width + 2 * em, height: lines.at(-1)!.bottom + em - top };
+    return !isEmpty(intersection(boundsOf(corners(box).map(([x, y]) => project(plane, x, y))), frame));
+  };
+}
+
+/** One line under each stretch of underlined letters. */
+function underlines(layout: TextLayout, glyphs: readonly PlacedGlyph[], shift: number): Path[] {
+  return [...new Set(glyphs.map((g) => g.line))].map((i) => {
+    const line = layout.lines[i]!;
+    const own = glyphs.filter((g) => g.line === i);
+    const from = Math.min(...own.map((g) => g.x));
+    const to = Math.max(...own.map((g) => g.x + g.advance));
+    return underlinePath(from, to, line.baseline - shift, layout.size);
+  });
+}
+
+/** The bar that stands after what has been typed. */
+function paintCursor(
+  { after }: Cursor,
+  moment: TextMoment,
+  inkOf: (g: PlacedGlyph) => [TextFill, Ink],
+): Op[] {
+  const { layout } = moment;
+  const at = layout.glyphs.find((g) => g.letter === Math.max(0, after));
+  if (!at) return [];
+  const line = layout.lines[at.line]!;
+  const [, ink] = inkOf(at);
+  const x = after < 0 ? at.x : at.x + at.advance;
+  const cap = at.face.capHeight * layout.size;
+  const bar = rectanglePath({
+    x: x + layout.size * 0.06,
+    y: line.baseline - cap * 1.12,
+    width: layout.size * 0.07,
+    height: cap * 1.24,
+  });
+  const plane = planeOf(moment.baseOf(at));
+  const flat = isAffine(plane);
+  return [
+    {
+      op: 'path',
+      path: flat ? bar : projectPath(bar, plane),
+      matrix: flat ? affineOf(plane) : IDENTITY,
+      fill: ink.fill ?? ink.outlines[0]?.paint ?? { kind: 'solid', colour: '#ffffff' },
+      opacity: 1,
+    },
+  ];
+}
+
+/** Tells where every letter stands at this moment, for carets on the picture and for touching bent words. */
+function traceLetters(moment: TextMoment, report: (letters: LetterMap['letters']) => void): void {
+  const { layout, moves } = moment;
+  const letters: LetterMap['letters'][number][] = [];
+  for (const g of layout.glyphs) {
+    const line = layout.lines[g.line]!;
+    let matrix = moment.baseOf(g);
+    for (const { unit, pivot, states } of moves) {
+      const index = indexOf(g, unit);
+      const state = states[index];
+      if (!state) continue;
+      matrix = multiply4(matrix, stateMatrix(state, pivot, layout.units[unit][index]!, layout.size));
+    }
+    const plane = planeOf(matrix);
+    const box = { x: g.x, y: line.top, width: g.advance, height: line.bottom - line.top };
+    letters.push({ from: g.from, to: g.to, quad: corners(box).map(([x, y]) => project(plane, x, y)) });
+  }
+  report(letters);
+}

@@ -1,0 +1,45 @@
+import type { PaintHost, Surface } from './surface';
+
+interface Sized {
+  readonly width: number;
+  readonly height: number;
+}
+
+/**
+ * Halved copies of a picture. Drawing a large picture small with the canvas's best filter costs five times as much
+ * as its plain one and has to be paid in every frame; drawing the copy that is nearest in size with the plain filter
+ * looks the same and costs little.
+ */
+export class Mipmaps {
+  private readonly kept = new WeakMap<object, Surface[]>();
+
+  constructor(private readonly host: Pick<PaintHost, 'createSurface'>) {}
+
+  /**
+   * The copy to draw where the picture shows at `scale` pixels per picture pixel: the smallest that is not enlarged.
+   * @returns the image, and its pixels per pixel of the original
+   */
+  levelFor(image: object, scale: number): { image: unknown; ratio: number } {
+    const { width, height } = image as Sized;
+    let level = 0;
+    while (level < 6 && scale * 2 ** (level + 1) <= 1 && Math.min(width, height) >= 2 ** (level + 2)) level++;
+    if (level === 0) return { image, ratio: 1 };
+    let copies = this.kept.get(image);
+    if (!copies) {
+      copies = [];
+      this.kept.set(image, copies);
+    }
+    while (copies.length < level) {
+      const from: Sized = copies.at(-1)?.canvas ?? (image as Sized);
+      const half = this.host.createSurface(
+        Math.max(1, Math.round(from.width / 2)),
+        Math.max(1, Math.round(from.height / 2)),
+      );
+      half.context.imageSmoothingQuality = 'high';
+      half.context.drawImage(from, 0, 0, half.canvas.width, half.canvas.height);
+      copies.push(half);
+    }
+    const { canvas } = copies[level - 1]!;
+    return { image: canvas, ratio: canvas.width / width };
+  }
+}

@@ -1,0 +1,156 @@
+import type { Effect } from '../effects/registry';
+import type { Affine, Homography } from '../geometry/matrix';
+import type { Path } from '../geometry/path';
+import type { Rect } from '../geometry/rect';
+
+/** The sixteen blend modes of W3C Compositing and Blending Level 1, §10. */
+export const BLEND_MODES = [
+  'normal',
+  'multiply',
+  'screen',
+  'overlay',
+  'darken',
+  'lighten',
+  'color-dodge',
+  'color-burn',
+  'hard-light',
+  'soft-light',
+  'difference',
+  'exclusion',
+  'hue',
+  'saturation',
+  'color',
+  'luminosity',
+] as const;
+export type BlendMode = (typeof BLEND_MODES)[number];
+
+/** How a group meets what lies below: a blend mode, or the part that stays inside or outside the group's alpha. */
+export type Composite = BlendMode | 'keep-inside' | 'keep-outside';
+
+/** A colour or a gradient; points in the coordinates of the operation's path. */
+export type Paint =
+  | { readonly kind: 'solid'; readonly colour: string }
+  | {
+      readonly kind: 'linear';
+      readonly from: readonly [number, number];
+      readonly to: readonly [number, number];
+      readonly stops: readonly Stop[];
+    }
+  | {
+      readonly kind: 'radial';
+      readonly centre: readonly [number, number];
+      readonly radius: number;
+      readonly stops: readonly Stop[];
+    };
+export type Stop = readonly [at: number, colour: string];
+
+export interface StrokeStyle {
+  readonly paint: Paint;
+  readonly width: number;
+  readonly join: 'miter' | 'round' | 'bevel';
+  readonly cap: 'butt' | 'round' | 'square';
+  readonly dash?: readonly number[];
+}
+
+/**
+ * One step of painting. All coordinates are frame units; the painter scales them to the size painted. The list is
+ * plain data: it can be sent, stored and compared.
+ */
+export type Op =
+  | {
+      readonly op: 'path';
+      readonly path: Path;
+      readonly matrix: Affine;
+      readonly fill?: Paint;
+      readonly stroke?: StrokeStyle;
+      readonly opacity: number;
+      readonly blend?: BlendMode;
+    }
+  | {
+      readonly op: 'picture';
+      readonly picture: string;
+      /** Of a clip: the second of the file whose frame it is. */
+      readonly at?: number;
+      readonly source: Rect;
+      readonly target: Rect;
+      readonly plane: Homography;
+      readonly opacity: number;
+      readonly blend?: BlendMode;
+    }
+  | {
+      readonly op: 'glyph';
+      readonly text: string;
+      readonly size: number;
+      readonly matrix: Affine;
+      readonly opacity: number;
+      readonly blend?: BlendMode;
+    }
+  | {
+      readonly op: 'grain';
+      readonly seed: number;
+      readonly size: number;
+      readonly area: Rect;
+      readonly opacity: number;
+      readonly blend?: BlendMode;
+    }
+  | { readonly op: 'clip'; readonly path: Path; readonly matrix: Affine }
+  | { readonly op: 'unclip' }
+  | {
+      readonly op: 'open';
+      readonly bounds: Rect;
+      readonly opacity: number;
+      readonly composite: Composite;
+      readonly effects: readonly Effect[];
+      readonly luminance?: boolean;
+    }
+  | { readonly op: 'close' };
+
+export type Drawing = Extract<Op, { opacity: number; matrix?: unknown }> & {
+  op: 'path' | 'picture' | 'glyph' | 'grain';
+};
+
+export function isDrawing(op: Op): op is Drawing {
+  return op.op === 'path' || op.op === 'picture' || op.op === 'glyph' || op.op === 'grain';
+}
+
+/** Whether two operation lists paint the same picture: used to skip painting what did not change. */
+export function sameOps(a: readonly Op[], b: readonly Op[]): boolean {
+  return a.length === b.length && a.every((op, i) => sameData(op, b[i]));
+}
+
+/** Whether two rows of moments paint the same mean picture. */
+export function sameMoments(a: readonly (readonly Op[])[], b: readonly (readonly Op[])[]): boolean {
+  return a.length === b.length && a.every((ops, i) => sameOps(ops, b[i]!));
+}
+
+/** Deep equality of plain data; equal objects are recognised at once, so shared outlines cost nothing. */
+function sameData(a: unknown, b: unknown): boolean {
+  if (a === b) return true;
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
+  if (Array.isArray(a)) {
+    return Array.isArray(b) && a.length === b.length && a.every((v, i) => sameData(v, b[i]));
+  }
+  const keys = Object.keys(a);
+  return (
+    keys.length === Object.keys(b).length &&
+    keys.every((k) => sameData((a as Record<string, unknown>)[k], (b as Record<string, unknown>)[k]))
+  );
+}
+
+/** A frame of a clip that a painter needs to have. */
+export interface ClipFrame {
+  readonly media: string;
+  readonly at: number;
+}
+
+/** The frames of clips that operations show, each once. */
+export function clipFramesOf(moments: readonly (readonly Op[])[]): ClipFrame[] {
+  const found = new Map<string, ClipFrame>();
+  for (const ops of moments) {
+    for (const op of ops) {
+      if (op.op !== 'picture' || op.at === undefined) continue;
+      found.set(`${op.picture}/${op.at}`, { media: op.picture, at: op.at });
+    }
+  }
+  return [...found.values()];
+}

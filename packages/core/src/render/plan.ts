@@ -1,0 +1,71 @@
+import type { FrameSize, Reel } from '../documents/reel';
+import { type Rate, rateLabel } from '../time/rate';
+
+export const OUTPUT_FORMATS = ['mp4', 'webm', 'png-sequence', 'png'] as const;
+export type OutputFormat = (typeof OUTPUT_FORMATS)[number];
+
+/** What a format is called, and what it can carry. */
+export const FORMAT_FACTS: Readonly<
+  Record<OutputFormat, { name: string; about: string; alpha: boolean; extension: string }>
+> = {
+  mp4: { name: 'MP4', about: 'H.264, plays everywhere, no transparency', alpha: false, extension: 'mp4' },
+  webm: { name: 'WebM', about: 'VP9, keeps transparency', alpha: true, extension: 'webm' },
+  'png-sequence': {
+    name: 'PNG sequence',
+    about: 'numbered pictures in a zip, keeps transparency',
+    alpha: true,
+    extension: 'zip',
+  },
+  png: { name: 'PNG still', about: 'the frame under the playhead', alpha: true, extension: 'png' },
+};
+
+/** What will be rendered. */
+export interface RenderPlan {
+  readonly format: OutputFormat;
+  readonly width: number;
+  readonly height: number;
+  readonly rate: Rate;
+  /** First frame and how many. */
+  readonly from: number;
+  readonly count: number;
+  readonly fileName: string;
+}
+
+/** Sizes offered for a frame: its own and smaller or larger ones of the same shape, sides even as video asks. */
+export function offeredSizes(frame: FrameSize): FrameSize[] {
+  const short = Math.min(frame.width, frame.height);
+  return [2160, 1440, 1080, 720, 540].map((side) => {
+    const even = (n: number) => Math.round((n * side) / short / 2) * 2;
+    return { width: even(frame.width), height: even(frame.height) };
+  });
+}
+
+/** A file name from a title: letters and digits of any script, hyphens, no path and no dots. */
+export function fileStem(name: string): string {
+  const stem = name
+    .normalize('NFC')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{M}\p{N}]+/gu, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 80);
+  return stem || 'untitled';
+}
+
+/** The name of the file a plan writes: title, size and rate, so that variants do not overwrite each other. */
+export function outputName(reel: Reel, format: OutputFormat, size: FrameSize, rate: Rate): string {
+  const moving = format === 'png' ? '' : `-${rateLabel(rate)}fps`;
+  return `${fileStem(reel.name)}-${size.width}x${size.height}${moving}.${FORMAT_FACTS[format].extension}`;
+}
+
+/** Name of one picture of a sequence; counts from 1, in as many digits as the whole sequence needs, at least five. */
+export function sequenceName(stem: string, index: number, count: number): string {
+  return `${stem}_${String(index + 1).padStart(Math.max(5, String(count).length), '0')}.png`;
+}
+
+/**
+ * H.264 bit rate for titles, bits a second. Common practice: about 0.1 bit per pixel and frame, never under 2 Mbit/s,
+ * since flat colour and thin letters show every artefact.
+ */
+export function videoBitrate(size: FrameSize, rate: Rate): number {
+  return Math.max(2_000_000, Math.round((size.width * size.height * rate.num * 0.1) / rate.den));
+}

@@ -1,0 +1,88 @@
+import { gainOf } from './plan';
+import type { Stereo } from './sound';
+
+/** Highest peak of a mix, in decibels below full scale. */
+export const CEILING = -1;
+
+/** How far ahead it looks, in sample frames: 5 ms. */
+const AHEAD = 240;
+
+/**
+ * Keeps peaks below a ceiling without clipping: where they would pass it, the level goes down a little before and
+ * comes back a little after. What stays below is passed on as it is. Output comes `AHEAD` frames late, which `push`
+ * and `end` make up for: together they give as many frames as went in.
+ */
+export class Limiter {
+  private readonly ceiling: number;
+  /** The samples, and what each would need, that are still waiting. */
+  private left = new Float32Array(0);
+  private right = new Float32Array(0);
+  private started = false;
+  private readonly past = new Float32Array(AHEAD).fill(1);
+
+  /** @param decibels highest peak */
+  constructor(decibels = CEILING) {
+    // A hair below, for the rounding of 16-bit files.
+    this.ceiling = gainOf(decibels) - 2 / 32768;
+  }
+
+  push(block: Stereo): Stereo {
+    this.left = joined(this.left, block[0]);
+    this.right = joined(this.right, block[1]);
+    return this.take(Math.max(0, this.left.length - AHEAD * 2));
+  }
+
+  end(): Stereo {
+    return this.take(this.left.length);
+  }
+
+  private take(count: number): Stereo {
+    const length = this.left.length;
+    const need = new Float32Array(length);
+    for (let i = 0; i < length; i++) {
+      const peak = Math.max(Math.abs(this.left[i]!), Math.abs(this.right[i]!));
+      need[i] = peak > this.ceiling ? this.ceiling / peak : 1;
+    }
+    // The least that anything within reach needs, then its mean over the same reach: never above what is needed.
+    const least = slidingLeast(need, AHEAD);
+    const out: Stereo = [new Float32Array(count), new Float32Array(count)];
+    const history = this.started ? this.past : new Float32Array(AHEAD).fill(least[0] ?? 1);
+    let sum = 0;
+    const all = joined(history, least);
+    for (let i = 0; i < AHEAD; i++) sum += all[i]!;
+    for (let i = 0; i < count; i++) {
+      sum += all[i + AHEAD]! - all[i]!;
+      const gain = sum / AHEAD;
+      out[0][i] = this.left[i]! * gain;
+      out[1][i] = this.right[i]! * gain;
+    }
+    if (count > 0) {
+      this.past.set(all.subarray(count, count + AHEAD));
+      this.started = true;
+    }
+    this.left = this.left.slice(count);
+    this.right = this.right.slice(count);
+    return out;
+  }
+}
+
+function joined(a: Float32Array, b: Float32Array): Float32Array<ArrayBuffer> {
+  const out = new Float32Array(a.length + b.length);
+  out.set(a);
+  out.set(b, a.length);
+  return out;
+}
+
+/** The least of each value and the `reach` − 1 after it. */
+function slidingLeast(values: Float32Array, reach: number): Float32Array {
+  const out = new Float32Array(values.length);
+  const queue: number[] = [];
+  let head = 0;
+  for (let i = values.length - 1; i >= 0; i--) {
+    while (queue.length > head && values[queue.at(-1)!]! >= values[i]!) queue.pop();
+    queue.push(i);
+    if (queue[head]! >= i + reach) head++;
+    out[i] = values[queue[head]!]!;
+  }
+  return out;
+}

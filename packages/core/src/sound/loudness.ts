@@ -1,0 +1,90 @@
+import { SOUND_RATE, type Stereo } from './sound';
+
+/** A second-order filter: feed-forward b, feedback a (a0 is 1). */
+interface Biquad {
+  readonly b: readonly [number, number, number];
+  readonly a: readonly [number, number];
+}
+
+/** K-weighting at 48 kHz: the shelf of the head and the high pass (ITU-R BS.1770-4, annex 1, tables 1 and 2). */
+const SHELF: Biquad = {
+  b: [1.53512485958697, -2.69169618940638, 1.19839281085285],
+  a: [-1.69065929318241, 0.73248077421585],
+};
+const HIGH_PASS: Biquad = { b: [1, -2, 1], a: [-1.99004745483398, 0.99007225036621] };
+
+class Filter {
+  private x1 = 0;
+  private x2 = 0;
+  private y1 = 0;
+  private y2 = 0;
+  constructor(private readonly f: Biquad) {}
+  next(x: number): number {
+    const { b, a } = this.f;
+    const y = b[0] * x + b[1] * this.x1 + b[2] * this.x2 - a[0] * this.y1 - a[1] * this.y2;
+    this.x2 = this.x1;
+    this.x1 = x;
+    this.y2 = this.y1;
+    this.y1 = y;
+    return y;
+  }
+}
+
+/** Blocks of 400 ms that overlap by three quarters are sums of steps of 100 ms. */
+const STEP = SOUND_RATE / 10;
+const STEPS_A_BLOCK = 4;
+const ABSOLUTE_GATE = -70;
+const RELATIVE_GATE = -10;
+
+const loudnessOf = (power: number) => -0.691 + 10 * Math.log10(power);
+
+/**
+ * Integrated loudness of a programme in LUFS, and its highest sample peak in dBFS
+ * (ITU-R BS.1770-4, as EBU R 128 asks for it).
+ */
+export class LoudnessMeter {
+  private readonly filters = [0, 1].map(() => [new Filter(SHELF), new Filter(HIGH_PASS)] as const);
+  private readonly steps: number[] = [];
+  private sum = 0;
+  private count = 0;
+  private highest = 0;
+
+  push(block: Stereo): void {
+    const length = block[0].length;
+    for (let i = 0; i < length; i++) {
+      for (const channel of [0, 1] as const) {
+        const x = block[channel][i]!;
+        const peak = Math.abs(x);
+        if (peak > this.highest) this.highest = peak;
+        const [shelf, high] = this.filters[channel]!;
+        const y = high.next(shelf.next(x));
+        this.sum += y * y;
+      }
+      if (++this.count === STEP) {
+        this.steps.push(this.sum / STEP);
+        this.sum = 0;
+        this.count = 0;
+      }
+    }
+  }
+
+  /** Highest sample, in decibels below full scale; −∞ of silence. */
+  get peak(): number {
+    return 20 * Math.log10(this.highest);
+  }
+
+  /** LUFS; −∞ where nothing is louder than the gate, or the programme is shorter than a block. */
+  get integrated(): number {
+    const blocks: number[] = [];
+    for (let i = 0; i + STEPS_A_BLOCK <= this.steps.length; i++) {
+      let power = 0;
+      for (let k = 0; k < STEPS_A_BLOCK; k++) power += this.steps[i + k]!;
+      blocks.push(power / STEPS_A_BLOCK);
+    }
+    const mean = (list: readonly number[]) => list.reduce((s, v) => s + v, 0) / list.length;
+    const heard = blocks.filter((p) => loudnessOf(p) > ABSOLUTE_GATE);
+    if (heard.length === 0) return Number.NEGATIVE_INFINITY;
+    const gate = loudnessOf(mean(heard)) + RELATIVE_GATE;
+    return loudnessOf(mean(heard.filter((p) => loudnessOf(p) > gate)));
+  }
+}

@@ -1,0 +1,73 @@
+import { SOUND_RATE, type Stereo } from './sound';
+
+/** Samples to each side that a value between samples is made of. */
+const REACH = 12;
+/** Values of the kernel kept between two samples. */
+const STEPS = 512;
+
+/** A sinc under a Blackman window, `REACH` samples to each side (windowed-sinc interpolation). */
+const KERNEL = Float64Array.from({ length: REACH * STEPS + 1 }, (_, i) => {
+  const x = i / STEPS;
+  if (x === 0) return 1;
+  const a = Math.PI * x;
+  const w = Math.PI * (x / REACH);
+  return (Math.sin(a) / a) * (0.42 + 0.5 * Math.cos(w) + 0.08 * Math.cos(2 * w));
+});
+
+/** The value between samples at a position; beyond the ends it is silent. */
+export function sampleAt(samples: Float32Array, position: number): number {
+  return interpolated(samples, position, 1);
+}
+
+/** `cutoff` below 1 lets only that part of the band through, for going down in rate. */
+function interpolated(samples: Float32Array, position: number, cutoff: number): number {
+  const reach = REACH / cutoff;
+  const from = Math.max(0, Math.ceil(position - reach));
+  const to = Math.min(samples.length - 1, Math.floor(position + reach));
+  let sum = 0;
+  for (let i = from; i <= to; i++) {
+    const x = Math.abs(position - i) * cutoff * STEPS;
+    const n = Math.floor(x);
+    const k = KERNEL[n]! + (x - n) * ((KERNEL[n + 1] ?? 0) - KERNEL[n]!);
+    sum += samples[i]! * k;
+  }
+  return sum * cutoff;
+}
+
+/**
+ * A stretch of a sound at 48 kHz, from samples of another rate.
+ * @param first position, in samples of that rate, of the first one given
+ * @param from sample frame at 48 kHz, and how many from there
+ */
+export function toSoundRate(
+  samples: Float32Array,
+  rate: number,
+  first: number,
+  from: number,
+  count: number,
+): Float32Array {
+  const out = new Float32Array(count);
+  const step = rate / SOUND_RATE;
+  const cutoff = Math.min(1, 1 / step);
+  for (let i = 0; i < count; i++) {
+    const position = (from + i) * step - first;
+    out[i] =
+      rate === SOUND_RATE ? (samples[Math.round(position)] ?? 0) : interpolated(samples, position, cutoff);
+  }
+  return out;
+}
+
+/**
+ * Channels as two: one is heard on both sides; of more, the first two and the rest folded in at −3 dB
+ * (as ITU-R BS.775 has it for centre and surround; the deep channel is left out).
+ */
+export function toStereo(channels: readonly Float32Array[]): Stereo {
+  const [left, right] = channels;
+  if (!left) return [new Float32Array(0), new Float32Array(0)];
+  if (!right) return [left, left];
+  if (channels.length === 2) return [left, right];
+  const fold = (side: Float32Array, others: readonly (Float32Array | undefined)[]) =>
+    side.map((v, i) => v + others.reduce((s, o) => s + Math.SQRT1_2 * (o?.[i] ?? 0), 0));
+  // Left, right, centre, deep, left behind, right behind: the order of WAVE and of Opus' channels of six.
+  return [fold(left, [channels[2], channels[4]]), fold(right, [channels[2], channels[5]])];
+}

@@ -1,0 +1,85 @@
+import { FONTS } from '@fresh-reel/fonts';
+import { NodeStudio } from '@fresh-reel/node-host';
+import { EMPTY_FILL, type Fill } from '../documents/fill';
+import { openDocument } from '../documents/load';
+import { layoutFrame } from '../documents/reel';
+import { type Template, templateKind } from '../documents/template';
+import { GraphicScene } from '../evaluate/graphicScene';
+
+/** The engine in Node with every shipped font, for tests. */
+export async function testStudio(): Promise<NodeStudio> {
+  const studio = await NodeStudio.start();
+  await studio.loadFonts({
+    faces: FONTS.filter((f) => !f.standsInFor).map(({ family, weight }) => ({ family, weight })),
+    scripts: ['Latn', 'Arab', 'Hebr', 'Deva', 'Thai', 'Emoji'],
+  });
+  return studio;
+}
+
+/** A template around some layers, opened as any document is. */
+export function templateOf(layers: readonly object[], rest: Record<string, unknown> = {}): Template {
+  return openDocument(templateKind, {
+    format: 'freshreel/template',
+    version: 2,
+    id: 'test',
+    name: 'Test',
+    about: 'For tests.',
+    use: 'title',
+    transparent: true,
+    rate: { num: 60, den: 1 },
+    timing: { in: 60, hold: 60, out: 60 },
+    still: { at: 0, of: 'hold' },
+    scenes: [
+      { id: 'all', name: 'All', from: { at: 0 }, to: { at: 60, of: 'out' }, still: { at: 0, of: 'hold' } },
+    ],
+    slots: [],
+    controls: [],
+    looks: [],
+    guide: ['Test.'],
+    layers,
+    ...rest,
+  });
+}
+
+/** A text slot, and a layer that shows it. */
+export function textSlot(id: string, sample = '') {
+  return { id, kind: 'text', name: id, scenes: ['all'], moment: { at: 0, of: 'hold' }, sample };
+}
+
+export function textLayer(id: string, part: Record<string, unknown> = {}) {
+  return {
+    id,
+    kind: 'text',
+    words: { slot: id },
+    family: 'Figtree',
+    weight: 500,
+    size: 60,
+    fill: { colour: '#FFFFFF' },
+    fit: { width: 800, lines: 2, least: 0.5 },
+    ...part,
+  };
+}
+
+export function sceneOf(
+  studio: NodeStudio,
+  template: Template,
+  fill: Fill = EMPTY_FILL,
+  size = { width: 1920, height: 1080 },
+): GraphicScene {
+  return new GraphicScene(template, fill, layoutFrame(size), studio);
+}
+
+/** Paints one moment at a size and gives back the pixel at a point, 0..255 each. */
+export function pixelAt(
+  studio: NodeStudio,
+  scene: GraphicScene,
+  time: number,
+  x: number,
+  y: number,
+): number[] {
+  const painted = studio.paint(scene.evaluate(time), scene.frame, {
+    width: Math.round(scene.frame.width),
+    height: Math.round(scene.frame.height),
+  });
+  return [...painted.context.getImageData(x, y, 1, 1).data];
+}

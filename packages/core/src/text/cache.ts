@@ -1,0 +1,38 @@
+import type { FontBook } from './fonts';
+import { type FitRule, layoutText, type TextLayout, type TextStyle, type WeightRun } from './layout';
+
+const MOST_TEXTS = 200;
+/** Styles and rules kept for one text: a size that changes over time makes a new one for each frame. */
+const MOST_SETTINGS = 120;
+
+/** Layouts by their words, style and rule: setting a text is done once per change, not once per frame. */
+export class LayoutCache {
+  /** By words first: a long text is then known by its hash, and not written into a key in every frame. */
+  private readonly kept = new Map<string, Map<string, TextLayout>>();
+  private version = -1;
+  /** Texts set so far: tests and benchmarks look whether it stands still. */
+  made = 0;
+
+  constructor(readonly fonts: FontBook) {}
+
+  layout(words: string, style: TextStyle, fit: FitRule, runs: readonly WeightRun[] = []): TextLayout {
+    if (this.version !== this.fonts.version) {
+      this.kept.clear();
+      this.version = this.fonts.version;
+    }
+    let settings = this.kept.get(words);
+    if (!settings) {
+      if (this.kept.size >= MOST_TEXTS) this.kept.delete(this.kept.keys().next().value!);
+      settings = new Map();
+      this.kept.set(words, settings);
+    }
+    const key = JSON.stringify([style, fit, runs]);
+    const held = settings.get(key);
+    if (held) return held;
+    const made = layoutText(words, style, fit, this.fonts, runs);
+    this.made++;
+    if (settings.size >= MOST_SETTINGS) settings.delete(settings.keys().next().value!);
+    settings.set(key, made);
+    return made;
+  }
+}

@@ -1,0 +1,239 @@
+import type { Path, PathCommand } from '../geometry/path';
+import { quadratic } from '../geometry/path';
+import type { FontAxis, HarfBuzz, HarfBuzzFace, HarfBuzzFont, ShapedGlyph } from './harfbuzz';
+import type { Script } from './scripts';
+
+/** What a font file is, as the catalogue or the user's media shelf tells it. */
+export interface FontInfo {
+  readonly family: string;
+  /** 100 to 900. */
+  readonly weight: number;
+  /** Scripts this font stands in for when a template's own font lacks them. */
+  readonly standsInFor?: readonly Script[];
+}
+
+/** Ink box of a glyph relative to its origin, in ems, y downwards. */
+export interface InkBox {
+  readonly left: number;
+  readonly top: number;
+  readonly right: number;
+  readonly bottom: number;
+}
+
+/** The name under which hosts register the colour font for the canvas. */
+export const EMOJI_FAMILY = 'Fresh Reel Emoji';
+
+/** Values of a variable font's axes, by tag: `wdth`, `slnt`… The weight axis follows the weight asked for. */
+export type Axes = Readonly<Record<string, number>>;
+
+/**
+ * One font, ready to shape and to give outlines. All measures are in ems. A variable font makes one of these for each
+ * set of axis values.
+ */
+export class FontFace {
+  readonly ascent: number;
+  readonly descent: number;
+  /** Height of a capital H; for fonts without one, the ascent. */
+  readonly capHeight: number;
+  readonly colour: boolean;
+  private readonly font: HarfBuzzFont;
+  private readonly unitsPerEm: number;
+  private readonly outlines = new Map<number, Path>();
+  private readonly inks = new Map<number, InkBox>();
+
+  constructor(
+    private readonly hb: HarfBuzz,
+    readonly info: FontInfo,
+    face: HarfBuzzFace,
+    private readonly covered: ReadonlySet<number>,
+    axes: Axes = {},
+  ) {
+    this.font = hb.createFont(face);
+    if (Object.keys(axes).length > 0) this.font.setVariations(axes);
+    this.unitsPerEm = face.upem;
+    const extents = this.font.hExtents();
+    this.ascent = extents.ascender / face.upem;
+    this.descent = -extents.descender / face.upem;
+    this.colour = info.standsInFor?.includes('Emoji') ?? false;
+    const capital = this.covers('H') ? this.ink(this.shape('H', 'ltr')[0]!.g) : undefined;
+    this.capHeight = capital && capital.top < 0 ? -capital.top : this.ascent;
+  }
+
+  /** Whether the font has every character of a grapheme; joiners and variation selectors do not count. */
+  covers(grapheme: string): boolean {
+    for (const character of grapheme) {
+      const code = character.codePointAt(0)!;
+      const ignorable =
+        code === 0x200d || code === 0x200c || (code >= 0xfe00 && code <= 0xfe0f) || code === 0xad;
+      if (!ignorable && !this.covered.has(code)) return false;
+    }
+    return true;
+  }
+
+  /** Shapes one run of one direction. Clusters are UTF-16 indices into `text`; positions are font units. */
+  shape(text: string, direction: 'ltr' | 'rtl', script?: Script, features = ''): ShapedGlyph[] {
+    const buffer = this.hb.createBuffer();
+    buffer.addText(text);
+    buffer.guessSegmentProperties();
+    buffer.setDirection(direction);
+    if (script && script !== 'Emoji') buffer.setScript(script);
+    this.hb.shape(this.font, buffer, features);
+    const glyphs = buffer.json();
+    buffer.destroy();
+    return glyphs;
+  }
+
+  /** Font units to ems. */
+  ems(units: number): number {
+    return units / this.unitsPerEm;
+  }
+
+  /** A glyph's outline, one em high, y downwards, origin on the baseline. The same object each time. */
+  outline(glyph: number): Path {
+    let path = this.outlines.get(glyph);
+    if (!path) {
+      path = toPath(this.font.glyphToJson(glyph), 1 / this.unitsPerEm);
+      this.outlines.set(glyph, path);
+    }
+    return path;
+  }
+
+  ink(glyph: number): InkBox {
+    let box = this.inks.get(glyph);
+    if (!box) {
+      const e = this.font.glyphExtents(glyph) ?? { xBearing: 0, yBearing: 0, width: 0, height: 0 };
+      const em = (v: number) => v / this.unitsPerEm;
+      box = {
+        left: em(e.xBearing),
+        top: -em(e.yBearing),
+        right: em(e.xBearing + e.width),
+        bottom: -em(e.yBearing + e.height),
+      };
+      this.inks.set(glyph, box);
+    }
+    return box;
+  }
+}
+
+/** HarfBuzz draw commands to a path, scaled, with y turned downwards. */
+function toPath(draw: readonly { type: string; values: number[] }[], k: number): Path {
+  const commands: PathCommand[] = [];
+  let [x, y] = [0, 0];
+  for (const { type, values } of draw) {
+    const v = values.map((n, i) => (i % 2 === 0 ? n * k : -n * k)) as [
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+    ];
+    if (type === 'M' || type === 'L') commands.push([type, v[0], v[1]]);
+    else if (type === 'Q') commands.push(quadratic(x, y, v[0], v[1], v[2], v[3]));
+    else if (type === 'C') commands.push(['C', ...v]);
+    else commands.push(['Z']);
+    if (v.length > 0) [x, y] = v.slice(-2) as [number, number];
+  }
+  return { commands };
+}
+
+const MOST_INSTANCES = 48;
+
+/** One font file: a face, or for a variable font as many as its axes are asked for. */
+class FontFile {
+  readonly axes: Readonly<Record<string, FontAxis>>;
+  private readonly face: HarfBuzzFace;
+  private readonly covered: ReadonlySet<number>;
+  private readonly made = new Map<string, FontFace>();
+
+  /** @throws {Error} when the bytes are not a TrueType or OpenType font. */
+  constructor(
+    private readonly hb: HarfBuzz,
+    readonly info: FontInfo,
+    bytes: Uint8Array,
+  ) {
+    const tag = String.fromCharCode(...bytes.subarray(0, 4));
+    if (!['\0\u0001\0\0', 'OTTO', 'true'].includes(tag)) {
+      throw new Error(`The font "${info.family}" is not a TrueType or OpenType file.`);
+    }
+    this.face = hb.createFace(hb.createBlob(bytes.slice().buffer as ArrayBuffer), 0);
+    this.covered = new Set(this.face.collectUnicodes());
+    if (this.covered.size === 0) throw new Error(`The font "${info.family}" has no letters, or is broken.`);
+    this.axes = this.face.getAxisInfos();
+  }
+
+  /** The face nearest to a weight and axis values. Whole steps, so that a moving axis finds faces made before. */
+  at(weight: number, asked: Axes): FontFace {
+    const values: Record<string, number> = {};
+    for (const [tag, { min, max, default: rest }] of Object.entries(this.axes)) {
+      const wanted = asked[tag] ?? (tag === 'wght' ? weight : rest);
+      const step = max - min > 20 ? 1 : (max - min) / 50;
+      values[tag] = Math.min(max, Math.max(min, Math.round(wanted / step) * step));
+    }
+    const key = JSON.stringify(values);
+    let face = this.made.get(key);
+    if (!face) {
+      if (this.made.size >= MOST_INSTANCES) this.made.delete(this.made.keys().next().value!);
+      face = new FontFace(this.hb, this.info, this.face, this.covered, values);
+      this.made.set(key, face);
+    }
+    return face;
+  }
+}
+
+/** The fonts at hand. Hosts add what {@link FontInfo} a graphic needs before it is evaluated. */
+export class FontBook {
+  private readonly files: FontFile[] = [];
+  /** Changes whenever a font is added, so that layouts made without it are made again. */
+  version = 0;
+
+  constructor(private readonly hb: HarfBuzz) {}
+
+  /** @throws {Error} when the bytes are not a usable font. */
+  add(info: FontInfo, bytes: Uint8Array): void {
+    if (this.has(info.family, info.weight)) return;
+    this.files.push(new FontFile(this.hb, info, bytes));
+    this.version++;
+  }
+
+  has(family: string, weight: number): boolean {
+    return this.files.some((f) => f.info.family === family && f.info.weight === weight);
+  }
+
+  hasFamily(family: string): boolean {
+    return this.files.some((f) => f.info.family === family);
+  }
+
+  /** Axes of a family, by tag; empty when it is not variable or not there. */
+  axesOf(family: string): Readonly<Record<string, FontAxis>> {
+    return this.files.find((f) => f.info.family === family)?.axes ?? {};
+  }
+
+  /** The face of a family nearest in weight; any loaded text face when the family is not there. */
+  match(family: string, weight: number, axes: Axes = {}): FontFace {
+    const file =
+      nearest(
+        this.files.filter((f) => f.info.family === family),
+        weight,
+      ) ??
+      nearest(
+        this.files.filter((f) => !f.info.standsInFor?.includes('Emoji')),
+        weight,
+      );
+    if (!file) throw new Error('No font is loaded, so no text can be set.');
+    return file.at(weight, axes);
+  }
+
+  /** The font that stands in for a script, nearest in weight. */
+  standIn(script: Script, weight: number): FontFace | undefined {
+    const able = this.files.filter((f) => f.info.standsInFor?.includes(script));
+    return nearest(able, weight)?.at(weight, {});
+  }
+}
+
+function nearest(files: readonly FontFile[], weight: number): FontFile | undefined {
+  return files.reduce<FontFile | undefined>(
+    (best, f) => (!best || Math.abs(f.info.weight - weight) < Math.abs(best.info.weight - weight) ? f : best),
+    undefined,
+  );
+}

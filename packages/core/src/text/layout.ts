@@ -1,0 +1,240 @@
+import type { Rect } from '../geometry/rect';
+import { boundsOf, corners, EMPTY } from '../geometry/rect';
+import type { Axes, FontBook, FontFace } from './fonts';
+import { graphemes } from './scripts';
+import { Setter, type Setting } from './setter';
+
+export interface TextStyle {
+  readonly family: string;
+  readonly weight: number;
+  /** Axes of a variable font besides its weight. */
+  readonly axes?: Axes;
+  /** Em size in frame units. */
+  readonly size: number;
+  /** Thousandths of an em added between letters. */
+  readonly tracking: number;
+  /** Baseline to baseline, as a multiple of the size. */
+  readonly leading: number;
+  readonly align: 'start' | 'middle' | 'end';
+  readonly case: 'as-typed' | 'upper' | 'lower';
+  /** Figures all as wide, where the font has such. */
+  readonly evenFigures?: boolean;
+}
+
+/** A part of the text with a weight of its own. Indices are UTF-16, into the words; runs are in order and apart. */
+export interface WeightRun {
+  readonly from: number;
+  readonly to: number;
+  readonly weight?: number;
+}
+
+/** What to do when words are longer than their place. */
+export interface FitRule {
+  /** Widest a line may be, in frame units. */
+  readonly width: number;
+  /** Tallest the text may be, in frame units; none when absent. */
+  readonly height?: number;
+  /** Most lines. */
+  readonly lines: number;
+  /** Smallest part of the size the text may shrink to, 0..1. */
+  readonly least: number;
+  /** Lines are made as even as their number allows, so that no word is left alone. Long texts are not balanced. */
+  readonly balance?: boolean;
+}
+
+/** What motion works on. */
+export type Unit = 'letter' | 'word' | 'line' | 'whole';
+
+export interface PlacedGlyph {
+  readonly face: FontFace;
+  readonly glyph: number;
+  /** Origin on the baseline, in frame units from the text's top left. */
+  readonly x: number;
+  readonly y: number;
+  readonly advance: number;
+  readonly letter: number;
+  readonly word: number;
+  readonly line: number;
+  /** Range of the words, in UTF-16 indices, this glyph stands for. */
+  readonly from: number;
+  readonly to: number;
+  /** Number of the run it is in; −1 when in none. */
+  readonly run: number;
+  /** The characters, for colour glyphs, which the canvas draws itself. */
+  readonly picture?: string;
+}
+
+export interface TextLine {
+  readonly x: number;
+  readonly width: number;
+  readonly baseline: number;
+  readonly top: number;
+  readonly bottom: number;
+}
+
+export interface TextLayout {
+  readonly width: number;
+  readonly height: number;
+  /** Em size after fitting. */
+  readonly size: number;
+  readonly glyphs: readonly PlacedGlyph[];
+  readonly lines: readonly TextLine[];
+  /** Box of every letter, word, line, and the whole, in reading order. */
+  readonly units: Readonly<Record<Unit, readonly Rect[]>>;
+  readonly fit: FitReport;
+  /** Graphemes no loaded font has. */
+  readonly missing: readonly string[];
+}
+
+export interface FitReport {
+  /** 1 when nothing shrank. */
+  readonly scale: number;
+  /** The words cut off because even the smallest size had no room; empty when all fit. */
+  readonly cut: string;
+}
+
+const SHRINK_STEPS = 12;
+const BALANCE_STEPS = 9;
+const MOST_BALANCED = 8;
+
+/**
+ * Sets words in lines by a style and a fit rule. Order of the rule: break into at most `lines`; shrink evenly, down to
+ * `least`; break inside words; and only then cut what is left, ending in an ellipsis, and tell.
+ */
+export function layoutText(
+  words: string,
+  style: TextStyle,
+  fit: FitRule,
+  fonts: FontBook,
+  marked: readonly WeightRun[] = [],
+): TextLayout {
+  const { text, runs } = cased(words.replace(/\r\n?|\u2028|\u2029/g, '\n'), style.case, marked);
+  if (text.trim() === '') return emptyLayout(style.size);
+  const most = mostLetters(style, fit);
+  const setter = new Setter(text.slice(0, most), style, runs, fonts);
+
+  const fitsAt = (scale: number, allowBroken: boolean): Setting | undefined => {
+    const setting = setter.set(fit.width / (style.size * scale));
+    if (setting.lines.length > fit.lines || (setting.broken && !allowBroken)) return undefined;
+    if (fit.height !== undefined && setter.height(setting) * style.size * scale > fit.height)
+      return undefined;
+    return setting;
+  };
+  /** The narrowest setting of as many lines (as CSS Text 4 has it for `text-wrap: balance`). */
+  const balanced = (setting: Setting, scale: number): Setting => {
+    const lines = setting.lines.length;
+    if (!fit.balance || lines < 2 || lines > MOST_BALANCED) return setting;
+    let [low, high] = [0, fit.width / (style.size * scale)];
+    let best = setting;
+    for (let i = 0; i < BALANCE_STEPS; i++) {
+      const middle = (low + high) / 2;
+      const tried = setter.set(middle);
+      if (tried.lines.length === lines && tried.broken === setting.broken) [high, best] = [middle, tried];
+      else low = middle;
+    }
+    return best;
+  };
+  const whole = text.length <= most ? fitsAt(1, false) : undefined;
+  if (whole) return setter.place(balanced(whole, 1), 1, '');
+
+  for (const allowBroken of [false, true]) {
+    if (text.length > most || !fitsAt(fit.least, allowBroken)) continue;
+    let [low, high] = [fit.least, 1];
+    for (let i = 0; i < SHRINK_STEPS; i++) {
+      const middle = (low + high) / 2;
+      if (fitsAt(middle, allowBroken)) low = middle;
+      else high = middle;
+    }
+    return setter.place(balanced(fitsAt(low, allowBroken)!, low), low, '');
+  }
+  return cutToFit(text, setter, style, fit, runs, fonts);
+}
+
+/** Narrowest an ordinary letter is, in ems: bounds how many letters can fit at all. */
+const NARROWEST = 0.12;
+
+/** Letters beyond this many cannot fit, so they need not be set to know that they are cut. */
+function mostLetters(style: TextStyle, fit: FitRule): number {
+  return Math.ceil((fit.lines * fit.width) / (style.size * fit.least * NARROWEST)) + 40;
+}
+
+/** Keeps as many letters as fit at the smallest size, with an ellipsis, and reports the rest. */
+function cutToFit(
+  text: string,
+  full: Setter,
+  style: TextStyle,
+  fit: FitRule,
+  runs: readonly WeightRun[],
+  fonts: FontBook,
+): TextLayout {
+  const ems = fit.width / (style.size * fit.least);
+  const tooTall = (setter: Setter, setting: Setting) =>
+    fit.height !== undefined && setter.height(setting) * style.size * fit.least > fit.height;
+  const whole = full.set(ems);
+  let kept = Math.min(fit.lines, whole.lines.length);
+  while (kept > 1 && tooTall(full, { ...whole, lines: whole.lines.slice(0, kept) })) kept--;
+  const letters = graphemes(text).map((g) => g.index);
+  // The ellipsis takes room of its own, so letters go until it fits too.
+  let end = full.textIndex(whole.lines[kept - 1]!);
+  for (;;) {
+    const setter = new Setter(`${text.slice(0, end).trimEnd()}…`, style, runs, fonts);
+    const setting = setter.set(ems);
+    const next = letters.findLast((i) => i < end) ?? 0;
+    if (setting.lines.length <= kept || next === 0) {
+      return setter.place(
+        { ...setting, lines: setting.lines.slice(0, kept) },
+        fit.least,
+        text.slice(end).trim(),
+      );
+    }
+    end = next;
+  }
+}
+
+/** Turns letters to a case, part by part, so that runs stay on their letters where a letter becomes two. */
+function cased(
+  words: string,
+  how: TextStyle['case'],
+  runs: readonly WeightRun[],
+): { text: string; runs: readonly WeightRun[] } {
+  if (how === 'as-typed') return { text: words, runs };
+  const turn = (t: string) => (how === 'upper' ? t.toLocaleUpperCase() : t.toLocaleLowerCase());
+  let [text, done] = ['', 0];
+  const moved = runs.map((run) => {
+    text += turn(words.slice(done, run.from));
+    const from = text.length;
+    text += turn(words.slice(run.from, run.to));
+    done = run.to;
+    return { ...run, from, to: text.length };
+  });
+  return { text: text + turn(words.slice(done)), runs: moved };
+}
+
+function emptyLayout(size: number): TextLayout {
+  const none: Rect[] = [];
+  return {
+    width: 0,
+    height: 0,
+    size,
+    glyphs: [],
+    lines: [],
+    units: { letter: none, word: none, line: none, whole: none },
+    fit: { scale: 1, cut: '' },
+    missing: [],
+  };
+}
+
+/** The box of all ink, for tests and tight crops. */
+export function inkBounds(layout: TextLayout): Rect {
+  const boxes = layout.glyphs.map((g) => {
+    const ink = g.face.ink(g.glyph);
+    return {
+      x: g.x + ink.left * layout.size,
+      y: g.y + ink.top * layout.size,
+      width: (ink.right - ink.left) * layout.size,
+      height: (ink.bottom - ink.top) * layout.size,
+    };
+  });
+  const inked = boxes.filter((b) => b.width > 0 && b.height > 0);
+  return inked.length > 0 ? boundsOf(inked.flatMap(corners)) : EMPTY;
+}

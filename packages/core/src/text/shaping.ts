@@ -1,0 +1,153 @@
+import bidiFactory from 'bidi-js';
+import type { Axes, FontBook, FontFace } from './fonts';
+import { graphemes, type Script, scriptOf } from './scripts';
+import type { Segment } from './segments';
+
+const bidi = bidiFactory();
+
+/** A stretch of one paragraph in one font, script and direction. Indices are UTF-16, into the paragraph. */
+export interface Run {
+  readonly from: number;
+  readonly to: number;
+  readonly face: FontFace;
+  readonly script: Script | undefined;
+  /** Embedding level (UAX #9): odd runs right to left. */
+  readonly level: number;
+}
+
+export interface Paragraph {
+  readonly text: string;
+  readonly graphemes: readonly Segment[];
+  readonly runs: readonly Run[];
+  readonly rightToLeft: boolean;
+  /** Graphemes that no loaded font has. */
+  readonly missing: readonly string[];
+}
+
+/** How a paragraph is to look, where it is not the same throughout. */
+export interface ItemStyle {
+  readonly family: string;
+  readonly axes?: Axes;
+  /** Weight of the letter at an index. */
+  weightAt(index: number): number;
+  /** Indices at which the look changes, so that no ligature reaches across. */
+  readonly borders: ReadonlySet<number>;
+}
+
+/**
+ * Cuts a paragraph into runs: direction by the Unicode bidirectional algorithm (UAX #9), script by each grapheme's
+ * first character (shared signs take the script before them), font by weight and by what covers the grapheme.
+ */
+export function itemise(text: string, fonts: FontBook, style: ItemStyle): Paragraph {
+  const parts = graphemes(text);
+  const embedding = bidi.getEmbeddingLevels(text, 'auto');
+  const runs: Run[] = [];
+  const missing: string[] = [];
+  let script: Script | undefined = parts.map((p) => scriptOf(p.segment)).find((s) => s && s !== 'Emoji');
+  // Chinese characters among kana are Japanese, and look so.
+  const japanese = /[\p{Script=Hiragana}\p{Script=Katakana}]/u.test(text);
+  const primaries = new Map<number, FontFace>();
+  for (const { index, segment } of parts) {
+    const own = scriptOf(segment);
+    if (own && own !== 'Emoji') script = own;
+    const weight = style.weightAt(index);
+    const primary = primaries.get(weight) ?? fonts.match(style.family, weight, style.axes);
+    primaries.set(weight, primary);
+    let face = primary;
+    if (own === 'Emoji' || !primary.covers(segment)) {
+      const wanted = own ?? script;
+      const standIn = wanted && fonts.standIn(wanted === 'Hani' && japanese ? 'Kana' : wanted, weight);
+      if (standIn && (standIn.colour || standIn.covers(segment))) face = standIn;
+      else if (segment.trim() && !primary.covers(segment)) missing.push(segment);
+    }
+    const runScript = own === 'Emoji' ? 'Emoji' : script;
+    const level = embedding.levels[index] ?? 0;
+    const last = runs.at(-1);
+    const joins =
+      last &&
+      last.face === face &&
+      last.script === runScript &&
+      last.level === level &&
+      !style.borders.has(index);
+    if (joins) runs[runs.length - 1] = { ...last, to: index + segment.length };
+    else runs.push({ from: index, to: index + segment.length, face, script: runScript, level });
+  }
+  return {
+    text,
+    graphemes: parts,
+    runs,
+    rightToLeft: ((embedding.paragraphs[0]?.level ?? 0) & 1) === 1,
+    missing,
+  };
+}
+
+/** A glyph of a line, in ems from the line's left edge (y downwards from the baseline). */
+export interface LineGlyph {
+  readonly face: FontFace;
+  readonly glyph: number;
+  readonly x: number;
+  readonly y: number;
+  readonly advance: number;
+  /** UTF-16 range of the paragraph this glyph's cluster stands for. */
+  readonly from: number;
+  readonly to: number;
+}
+
+/** The parts of the paragraph's runs that lie in a range, put in the order they are seen (UAX #9, rule L2). */
+function visualRuns(paragraph: Paragraph, from: number, to: number): Run[] {
+  const inside = paragraph.runs
+    .filter((r) => r.from < to && r.to > from)
+    .map((r) => ({ ...r, from: Math.max(r.from, from), to: Math.min(r.to, to) }));
+  const highest = inside.reduce((m, r) => Math.max(m, r.level), 0);
+  for (let level = highest; level >= 1; level--) {
+    let i = 0;
+    while (i < inside.length) {
+      if (inside[i]!.level < level) {
+        i++;
+        continue;
+      }
+      let j = i;
+      while (j < inside.length && inside[j]!.level >= level) j++;
+      inside.splice(i, j - i, ...inside.slice(i, j).reverse());
+      i = j;
+    }
+  }
+  return inside;
+}
+
+/** Shapes a range of a paragraph as one line, left to right as seen. `tracking` in ems is added to every cluster; `features` as in
+ * CSS `font-feature-settings`, in HarfBuzz's form. */
+export function shapeLine(
+  paragraph: Paragraph,
+  from: number,
+  to: number,
+  tracking: number,
+  features = '',
+): { glyphs: LineGlyph[]; width: number } {
+  const glyphs: LineGlyph[] = [];
+  let pen = 0;
+  for (const run of visualRuns(paragraph, from, to)) {
+    const text = paragraph.text.slice(run.from, run.to);
+    const rightToLeft = run.level % 2 === 1;
+    const shaped = run.face.shape(text, rightToLeft ? 'rtl' : 'ltr', run.script, features);
+    // The end of a cluster is the next larger cluster start in the run, whichever way the run reads.
+    const starts = [...new Set(shaped.map((g) => g.cl))].sort((a, b) => a - b);
+    const endOf = new Map(starts.map((s, i) => [s, starts[i + 1] ?? text.length]));
+    shaped.forEach((g, i) => {
+      const lastOfCluster = shaped[i + 1]?.cl !== g.cl;
+      const advance = run.face.ems(g.ax) + (lastOfCluster ? tracking : 0);
+      glyphs.push({
+        face: run.face,
+        glyph: g.g,
+        x: pen + run.face.ems(g.dx),
+        y: -run.face.ems(g.dy),
+        advance,
+        from: run.from + g.cl,
+        to: run.from + endOf.get(g.cl)!,
+      });
+      pen += advance;
+    });
+  }
+  // Tracking stands between letters, not after the last one.
+  return { glyphs, width: glyphs.length > 0 ? Math.max(0, pen - tracking) : 0 };
+}
