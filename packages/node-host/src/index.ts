@@ -1,0 +1,2 @@
+export { NodeStudio } from './studio';
+export { createNodeSurface, pngOf } from './surface';

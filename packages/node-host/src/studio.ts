@@ -1,0 +1,153 @@
+import { readFile } from 'node:fs/promises';
+import { createRequire } from 'node:module';
+import {
+  clipFramesOf,
+  EMOJI_FAMILY,
+  type EvaluatedFrame,
+  FontBook,
+  fontNeeds,
+  GraphicScene,
+  LayoutCache,
+  layoutFrame,
+  loadHarfBuzz,
+  type MediaFacts,
+  type Op,
+  Painter,
+  type Picture,
+  type ReelScene,
+  type Resources,
+  type Surface,
+  type Template,
+} from '@fresh-reel/core';
+import { fontsFor, type Needs } from '@fresh-reel/fonts';
+import { unpackFont } from '@fresh-reel/fonts/unpack';
+import { assetPath } from '@fresh-reel/templates/assets';
+import { GlobalFonts, loadImage } from '@napi-rs/canvas';
+import { NodeClip } from './clip';
+import { NodeSound } from './sound';
+import { createNodePath, createNodeSurface } from './surface';
+
+const require = createRequire(import.meta.url);
+
+/** The engine in Node: fonts from the installed packages, pictures from files, painting on a native canvas. */
+export class NodeStudio implements Resources {
+  private readonly pictures = new Map<string, Picture>();
+  private readonly clips = new Map<string, NodeClip>();
+  private readonly heard = new Map<string, NodeSound>();
+  readonly painter: Painter;
+
+  private constructor(readonly layouts: LayoutCache) {
+    this.painter = new Painter({
+      createSurface: createNodeSurface,
+      createPath: createNodePath,
+      picture: (id, at) => (at === undefined ? this.pictures.get(id) : this.clipFrame(id, at)),
+    });
+  }
+
+  static async start(): Promise<NodeStudio> {
+    const hb = await loadHarfBuzz(await readFile(require.resolve('harfbuzzjs/hb.wasm')));
+    return new NodeStudio(new LayoutCache(new FontBook(hb)));
+  }
+
+  mediaFacts(media: string): MediaFacts | undefined {
+    const picture = this.pictures.get(media);
+    return picture ? { width: picture.width, height: picture.height } : this.clips.get(media)?.facts;
+  }
+
+  /** Loads the shipped fonts that are asked for and not there yet. */
+  async loadFonts(needs: Needs): Promise<void> {
+    for (const font of fontsFor(needs)) {
+      if (this.layouts.fonts.has(font.family, font.weight)) continue;
+      const bytes = await unpackFont(await readFile(require.resolve(font.source)));
+      this.layouts.fonts.add(font, bytes);
+      if (font.standsInFor?.includes('Emoji')) GlobalFonts.register(Buffer.from(bytes), EMOJI_FAMILY);
+    }
+  }
+
+  /** Adds a font that does not ship. @throws {Error} when the bytes are not a usable font. */
+  addFont(family: string, weight: number, bytes: Uint8Array): void {
+    this.layouts.fonts.add({ family, weight }, bytes);
+  }
+
+  /**
+   * Decodes a picture under an id.
+   * @throws {Error} when the bytes are not a picture that can be read.
+   */
+  async addPicture(id: string, bytes: Uint8Array): Promise<void> {
+    const image = await loadImage(Buffer.from(bytes));
+    this.pictures.set(id, { image, width: image.width, height: image.height });
+  }
+
+  /**
+   * Adds a file under an id: a picture, or a clip or sound, which ffmpeg decodes.
+   * @throws {Error} when it is none of them, or ffmpeg is not there
+   */
+  async addFile(id: string, path: string): Promise<void> {
+    try {
+      await this.addPicture(id, await readFile(path));
+      return;
+    } catch {
+      // Not a picture, then.
+    }
+    const clip = await NodeClip.open(path).catch(() => null);
+    const sound = await NodeSound.open(path);
+    if (!clip && !sound) throw new Error(`"${path}" is not a picture, clip or sound that can be read.`);
+    if (clip) this.clips.set(id, clip);
+    if (sound) this.heard.set(id, sound);
+  }
+
+  /** A sound that was added, or the sound of a clip. */
+  sound(id: string): NodeSound | undefined {
+    return this.heard.get(id);
+  }
+
+  /** Loads what a graphic needs: fonts, and the samples it shows and lets hear. */
+  async prepare(scene: GraphicScene): Promise<void> {
+    await this.loadFonts(fontNeeds(scene.template, scene.fill));
+    for (const media of [...scene.media(), ...scene.sounds()]) {
+      if (this.mediaFacts(media) || this.heard.has(media) || !media.startsWith('asset:')) continue;
+      await this.addFile(media, assetPath(media));
+    }
+  }
+
+  /** Decodes the frames of clips that moments show, so that they can be painted. */
+  async framesReady(moments: readonly (readonly Op[])[]): Promise<void> {
+    for (const { media, at } of clipFramesOf(moments)) await this.clips.get(media)?.ready(at);
+  }
+
+  /** A frame of a clip that is ready. */
+  clipFrame(id: string, at: number): Picture | undefined {
+    return this.clips.get(id)?.frame(at);
+  }
+
+  /** Ends the decoders of its clips. */
+  close(): void {
+    for (const clip of this.clips.values()) clip.close();
+  }
+
+  /** A graphic ready to be evaluated. */
+  async scene(
+    template: Template,
+    fill: GraphicScene['fill'],
+    size: { width: number; height: number },
+  ): Promise<GraphicScene> {
+    const scene = new GraphicScene(template, fill, layoutFrame(size), this);
+    await this.prepare(scene);
+    return scene;
+  }
+
+  async prepareReel(reel: ReelScene): Promise<void> {
+    for (const { scene } of reel.placed) await this.prepare(scene);
+  }
+
+  /** Paints a frame on a new surface. Frames of clips have to be ready. */
+  paint(
+    frame: EvaluatedFrame,
+    layout: { width: number; height: number },
+    size: { width: number; height: number },
+  ): Surface {
+    const surface = createNodeSurface(size.width, size.height);
+    this.painter.paint(frame.ops, surface, layout);
+    return surface;
+  }
+}
