@@ -1,0 +1,212 @@
+import { readFileSync } from 'node:fs';
+import {
+  checkGraphic,
+  clipFramesOf,
+  EMPTY_FILL,
+  type Fill,
+  FRAMES,
+  type GraphicScene,
+  inkBounds,
+  openDocument,
+  opsBounds,
+  sameOps,
+  templateKind,
+} from '@fresh-reel/core';
+import { NodeStudio } from '@fresh-reel/node-host';
+import { assetPath } from './assets';
+import { TEMPLATES, templateById } from './index';
+
+let studio: NodeStudio;
+beforeAll(async () => {
+  studio = await NodeStudio.start();
+});
+afterAll(() => studio.close());
+
+const LONG = 'Wilhelmina Featherstonehaugh-Ravenscroft of the Marram and District Kite Flyers’ Association';
+const shapes = Object.keys(FRAMES) as (keyof typeof FRAMES)[];
+const cases = TEMPLATES.flatMap((t) => shapes.map((shape) => [t.id, shape] as const));
+const fillAll = (id: string, words: string): Fill => ({
+  slots: Object.fromEntries(
+    templateById(id)
+      .slots.filter((s) => s.kind === 'text')
+      .map((s) => [s.id, words]),
+  ),
+  controls: {},
+});
+
+async function scene(id: string, shape: keyof typeof FRAMES, fill: Fill = EMPTY_FILL): Promise<GraphicScene> {
+  return studio.scene(templateById(id), fill, FRAMES[shape]);
+}
+
+describe.each(cases)('%s at %s', (id, shape) => {
+  it('paints every tenth frame, with something to see in its still', async () => {
+    const s = await scene(id, shape);
+    for (let t = 0; t < s.length; t += 10)
+      studio.paint(s.evaluate(t), s.frame, {
+        width: 192,
+        height: Math.round((192 * s.frame.height) / s.frame.width),
+      });
+    const { ops } = s.evaluate(s.timeOf(s.template.still));
+    expect(ops.length).toBeGreaterThan(2);
+    // Frames of its clips are there to be painted.
+    await studio.framesReady([ops]);
+    for (const { media, at } of clipFramesOf([ops])) expect(studio.clipFrame(media, at)).toBeDefined();
+    // Decoding is no test of speed.
+  }, 30_000);
+
+  it('has nothing to complain about with its own sample', async () => {
+    expect(checkGraphic(await scene(id, shape))).toEqual([]);
+  });
+
+  it.each([
+    ['long words', LONG],
+    ['one letter', 'I'],
+    ['Arabic with digits', 'مهرجان الطائرات ٢٠٢٦ و 27'],
+    ['Hindi', 'पतंग उत्सव की तीन दिन'],
+    ['Thai', 'เทศกาลว่าวบนเนินเขา'],
+    ['a family emoji', 'Bring 👨‍👩‍👧‍👦'],
+    ['500 letters', 'x'.repeat(500)],
+  ])('keeps %s inside the frame at every moment of the hold', async (_, words) => {
+    const s = await scene(id, shape, fillAll(id, words));
+    for (const slot of s.template.slots) {
+      if (slot.kind !== 'text') continue;
+      const { regions } = s.evaluate(s.timeOf(slot.moment));
+      const region = regions.find((r) => r.slot === slot.id);
+      expect(region).toBeDefined();
+      for (const [x, y] of region!.quad) {
+        expect(x).toBeGreaterThanOrEqual(-0.5);
+        expect(y).toBeGreaterThanOrEqual(-0.5);
+        expect(x).toBeLessThanOrEqual(s.frame.width + 0.5);
+        expect(y).toBeLessThanOrEqual(s.frame.height + 0.5);
+      }
+    }
+  });
+
+  it('works with every slot empty', async () => {
+    const s = await studio.scene(
+      templateById(id),
+      { slots: Object.fromEntries(templateById(id).slots.map((x) => [x.id, null])), controls: {} },
+      FRAMES[shape],
+    );
+    for (const t of [0, 30, 60, s.timeOf({ at: 10, of: 'hold' }), s.length])
+      expect(() => s.evaluate(t)).not.toThrow();
+  });
+});
+
+describe.each(TEMPLATES.map((t) => [t.id] as const))('%s', (id) => {
+  const template = templateById(id);
+
+  it('is data that opens as it was written', () => {
+    const data: unknown = JSON.parse(
+      readFileSync(new URL(`./${id}/template.json`, `file://${__dirname}/`), 'utf8'),
+    );
+    expect(openDocument(templateKind, data)).toEqual(template);
+  });
+
+  it('has three looks or more that differ, a guide, and assets on disk', () => {
+    expect(template.looks.length).toBeGreaterThanOrEqual(3);
+    expect(new Set(template.looks.map((l) => JSON.stringify(l.controls))).size).toBe(template.looks.length);
+    expect(template.guide.length).toBeGreaterThanOrEqual(3);
+    for (const name of Object.keys(template.assets))
+      expect(readFileSync(assetPath(`asset:${id}/${name}`)).length).toBeGreaterThan(100);
+  });
+
+  it.each(template.looks.map((l) => [l.id] as const))('look %s changes the picture', async (look) => {
+    const [plain, worn] = await Promise.all([
+      scene(id, 'wide'),
+      scene(id, 'wide', { look, slots: {}, controls: {} }),
+    ]);
+    const time = plain.timeOf({ at: 10, of: 'hold' });
+    if (look !== template.looks[0]!.id)
+      expect(JSON.stringify(worn.evaluate(time).ops)).not.toBe(JSON.stringify(plain.evaluate(time).ops));
+    expect(worn.evaluate(time).ops.length).toBeGreaterThan(0);
+  });
+
+  it('every control does something', async () => {
+    for (const control of template.controls) {
+      const needed = control.when ? { [control.when.control]: control.when.is } : {};
+      const s = await scene(id, 'wide', { slots: {}, controls: needed });
+      const other =
+        control.kind === 'number' || control.kind === 'duration'
+          ? control.max
+          : control.kind === 'colour'
+            ? '#123456'
+            : control.kind === 'point'
+              ? ([0.4, 0.4] as [number, number])
+              : control.kind === 'choice'
+                ? control.options.at(-1)!.id
+                : control.kind === 'font'
+                  ? 'Space Mono'
+                  : control.kind === 'path'
+                    ? 'M 0.1 0.3 L 0.9 0.35'
+                    : !s.controls[control.id];
+      const changed = await scene(id, 'wide', { slots: {}, controls: { ...needed, [control.id]: other } });
+      const times = Array.from({ length: 30 }, (_, i) => (i * s.length) / 30);
+      const differs =
+        changed.length !== s.length ||
+        times.some((t) => JSON.stringify(changed.evaluate(t).ops) !== JSON.stringify(s.evaluate(t).ops));
+      expect({ control: control.id, differs }).toEqual({ control: control.id, differs: true });
+    }
+  });
+
+  it('a longer hold leaves the entrance as it is', async () => {
+    const [s, longer] = [
+      await scene(id, 'wide'),
+      await scene(id, 'wide', { slots: {}, controls: { hold: 600 } }),
+    ];
+    const times = [5, 20, 40];
+    // Compared as one: a difference would print thousands of numbers.
+    const same = times.map((t) => sameOps(longer.evaluate(t).ops, s.evaluate(t).ops));
+    expect(same).toEqual([true, true, true]);
+  });
+});
+
+describe('name-strap', () => {
+  it('the plate hugs the words and stays where it was put, on either side', async () => {
+    for (const side of ['left', 'right']) {
+      const at: [number, number] = side === 'left' ? [0.1, 0.8] : [0.9, 0.8];
+      const s = await scene('name-strap', 'wide', {
+        slots: { name: 'Bo', badge: null },
+        controls: { side, position: at },
+      });
+      const w = await scene('name-strap', 'wide', {
+        slots: { name: 'Bartholomew Oyelaran', badge: null },
+        controls: { side, position: at },
+      });
+      const edge = (x: GraphicScene) => {
+        const quad = x.evaluate(120).regions.find((r) => r.slot === 'name')!.quad;
+        return side === 'left' ? quad[0]![0] : quad[1]![0];
+      };
+      expect(edge(s)).toBeCloseTo(at[0] * 1920, 3);
+      expect(edge(w)).toBeCloseTo(at[0] * 1920, 3);
+      expect(opsBounds(w.evaluate(120).ops).width).toBeGreaterThan(opsBounds(s.evaluate(120).ops).width);
+    }
+  });
+});
+
+describe('gust-sting', () => {
+  it('is transparent once its backdrop is off', async () => {
+    const s = await scene('gust-sting', 'wide', { slots: {}, controls: { 'backdrop-on': false } });
+    expect(s.transparent).toBe(true);
+    const painted = studio.paint(s.evaluate(180), s.frame, { width: 192, height: 108 });
+    expect([...painted.context.getImageData(3, 3, 1, 1).data]).toEqual([0, 0, 0, 0]);
+  });
+
+  it('with no swoop the logo is where it will be from the first', async () => {
+    const s = await scene('gust-sting', 'wide', { slots: {}, controls: { swoop: 0 } });
+    const at = (t: number) => s.evaluate(t).regions.find((r) => r.slot === 'logo')!.quad;
+    expect(at(10)).toEqual(at(150));
+  });
+});
+
+it('ink of the headline stays inside its panel', async () => {
+  const s = await scene('four-corners', 'square', fillAll('four-corners', LONG));
+  await studio.loadFonts({ faces: [{ family: 'Anton', weight: 400 }], scripts: [] });
+  const layout = studio.layouts.layout(
+    LONG,
+    { family: 'Anton', weight: 400, size: 92, tracking: 4, leading: 1.12, align: 'start', case: 'upper' },
+    { width: 440, height: 370, lines: 5, least: 0.25 },
+  );
+  expect(inkBounds(layout).width).toBeLessThanOrEqual(446);
+  expect(s.length).toBeGreaterThan(0);
+});
