@@ -1,0 +1,47 @@
+import { existsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import fastifyStatic from '@fastify/static';
+import Fastify, { type FastifyInstance } from 'fastify';
+
+export const STUDIO = fileURLToPath(new URL('../../studio/dist/', import.meta.url));
+
+/** What users open comes from anywhere; the page itself talks to this server alone. */
+const PAGE_POLICY =
+  "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self' blob:; style-src 'self' 'unsafe-inline'; img-src 'self' blob: data:; font-src 'self' blob: data:; connect-src 'self' blob: data:; object-src 'none'; base-uri 'self'; frame-ancestors 'none'";
+/** The worker that unpacks fonts makes functions from text. It has no page, no storage and no network to harm. */
+const UNPACKER = /\/unpack-[0-9a-f]+\.js$/;
+const UNPACKER_POLICY =
+  "default-src 'none'; script-src 'self' 'wasm-unsafe-eval' 'unsafe-eval'; connect-src data:";
+
+/**
+ * The server: gives out the built app. Every path that is not a file is the app's own, so that a reel's address can be
+ * reloaded.
+ * @throws {Error} when the app was not built
+ */
+export function createApp(folder = STUDIO): FastifyInstance {
+  if (!existsSync(`${folder}/index.html`))
+    throw new Error('The studio is not built. Run npm start, or npm run build first.');
+  const app = Fastify({ logger: false, forceCloseConnections: true });
+  app.addHook('onSend', async (request, reply) => {
+    reply.header('X-Content-Type-Options', 'nosniff');
+    reply.header('Referrer-Policy', 'no-referrer');
+    reply.header('Content-Security-Policy', UNPACKER.test(request.url) ? UNPACKER_POLICY : PAGE_POLICY);
+  });
+  app.register(fastifyStatic, {
+    root: folder,
+    cacheControl: false,
+    setHeaders: (reply, path) => {
+      // Names of built files hold their content's hash; everything else may change with a new build.
+      reply.setHeader(
+        'Cache-Control',
+        path.includes('/_expo/') ? 'public, max-age=31536000, immutable' : 'no-cache',
+      );
+    },
+  });
+  app.setNotFoundHandler((request, reply) => {
+    const wantsPage = request.method === 'GET' && (request.headers.accept ?? '').includes('text/html');
+    if (wantsPage) return reply.sendFile('index.html');
+    return reply.code(404).send({ error: `There is nothing at ${request.url}.` });
+  });
+  return app;
+}

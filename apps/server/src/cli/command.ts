@@ -1,0 +1,81 @@
+import { parseArgs } from 'node:util';
+import { parseRate, type Rate } from '@fresh-reel/core';
+
+export const USAGE = `Usage:
+  fresh-reel list
+  fresh-reel render <template id | reel file> [--fill fill.json] --out <folder>
+                    [--size WxH] [--rate 60000/1001] [--frames A-B]`;
+
+/** Something is wrong with what was asked for. */
+export class CommandError extends Error {}
+
+export interface RenderCommand {
+  /** A template's id, or the path of a reel file. */
+  readonly what: string;
+  readonly fill: string | undefined;
+  readonly out: string;
+  readonly size: { readonly width: number; readonly height: number } | undefined;
+  readonly rate: Rate | undefined;
+  /** First and last frame, counted from 0. */
+  readonly frames: readonly [number, number] | undefined;
+}
+
+/** @throws {CommandError} naming the argument that is wrong. */
+export function parseRenderCommand(args: readonly string[]): RenderCommand {
+  let parsed: ReturnType<typeof parse>;
+  try {
+    parsed = parse(args);
+  } catch (error) {
+    throw new CommandError(`${(error as Error).message}\n${USAGE}`);
+  }
+  const { values, positionals } = parsed;
+  if (positionals.length !== 1) throw new CommandError(`Name one template or reel file.\n${USAGE}`);
+  if (!values.out) throw new CommandError(`Say where the frames go: --out <folder>.\n${USAGE}`);
+  return {
+    what: positionals[0]!,
+    fill: values.fill,
+    out: values.out,
+    size: values.size === undefined ? undefined : parseSize(values.size),
+    rate: values.rate === undefined ? undefined : rateOf(values.rate),
+    frames: values.frames === undefined ? undefined : parseFrames(values.frames),
+  };
+}
+
+function parse(args: readonly string[]) {
+  return parseArgs({
+    args: [...args],
+    allowPositionals: true,
+    options: {
+      fill: { type: 'string' },
+      out: { type: 'string' },
+      size: { type: 'string' },
+      rate: { type: 'string' },
+      frames: { type: 'string' },
+    },
+  });
+}
+
+function rateOf(text: string): Rate {
+  try {
+    return parseRate(text);
+  } catch (error) {
+    throw new CommandError(`--rate: ${(error as Error).message}`);
+  }
+}
+
+function parseSize(text: string): { width: number; height: number } {
+  const match = /^(\d{1,5})[x×](\d{1,5})$/i.exec(text);
+  const [width, height] = [Number(match?.[1]), Number(match?.[2])];
+  if (!match || width < 16 || height < 16 || width > 8192 || height > 8192) {
+    throw new CommandError(`--size: "${text}" is not a size from 16x16 to 8192x8192, such as 1920x1080.`);
+  }
+  return { width, height };
+}
+
+function parseFrames(text: string): [number, number] {
+  const match = /^(\d+)(?:-(\d+))?$/.exec(text);
+  const from = Number(match?.[1]);
+  const to = Number(match?.[2] ?? match?.[1]);
+  if (!match || to < from) throw new CommandError(`--frames: "${text}" is not a range such as 0-59.`);
+  return [from, to];
+}

@@ -1,0 +1,25 @@
+import { TEMPLATES } from '@fresh-reel/templates';
+import { CommandError, parseRenderCommand, USAGE } from './command';
+import { render } from './render';
+
+/** The command line. @returns the exit code: 0 only when all that was asked for is done. */
+export async function main(args: readonly string[]): Promise<number> {
+  const [verb, ...rest] = args;
+  try {
+    if (verb === 'list') {
+      for (const t of TEMPLATES) console.log(`${t.id}\t${t.name}: ${t.about}`);
+      return 0;
+    }
+    if (verb === 'render') {
+      const { written, folder } = await render(parseRenderCommand(rest), (done, count) => {
+        if (process.stderr.isTTY) process.stderr.write(`\rframe ${done} of ${count} `);
+      });
+      console.log(`${written} frames in ${folder}`);
+      return 0;
+    }
+    throw new CommandError(verb ? `There is no command "${verb}".\n${USAGE}` : USAGE);
+  } catch (error) {
+    console.error(error instanceof Error ? error.message : String(error));
+    return 1;
+  }
+}

@@ -1,0 +1,231 @@
+import { mkdir, mkdtemp, open, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { basename, dirname, join, resolve } from 'node:path';
+import {
+  EMPTY_FILL,
+  FRAMES,
+  fileStem,
+  frameShape,
+  MixRender,
+  newReel,
+  type Op,
+  openDocument,
+  parseJson,
+  type Reel,
+  ReelScene,
+  reelKind,
+  type Surface,
+  sameMoments,
+  secondsAt,
+  sequenceName,
+  soundPlan,
+  wavHeader,
+  wavSamples,
+} from '@fresh-reel/core';
+import { createNodeSurface, NodeStudio, pngOf } from '@fresh-reel/node-host';
+import { TEMPLATES } from '@fresh-reel/templates';
+import { CommandError, type RenderCommand } from './command';
+import { loadFill } from './fill';
+
+export interface Rendered {
+  readonly written: number;
+  readonly folder: string;
+}
+
+/** Frames that are encoded while the next is painted: PNG compression runs on other threads. */
+const AT_ONCE = 4;
+
+/**
+ * Renders numbered PNGs with alpha into a folder. They are written beside it first and moved in when all are there,
+ * so the folder never holds half a render.
+ * @throws {CommandError} when something asked for is not there or not possible
+ */
+export async function render(
+  command: RenderCommand,
+  onProgress: (done: number, count: number) => void,
+): Promise<Rendered> {
+  if (/\.[a-z0-9]{2,4}$/i.test(command.out)) {
+    throw new CommandError(
+      `--out "${command.out}" looks like a file. The command line writes a folder of numbered PNGs.`,
+    );
+  }
+  const studio = await NodeStudio.start();
+  const { reel, files, embedded, name } = await load(command);
+  const unpacked = await mkdtemp(join(tmpdir(), 'fresh-reel-'));
+  try {
+    for (const [id, bytes] of embedded) {
+      const font = /^font:(.+)\/(\d+)$/.exec(id);
+      if (font) {
+        studio.addFont(font[1]!, Number(font[2]), bytes);
+        continue;
+      }
+      const path = join(unpacked, id.replace(/[^\w]/g, '-'));
+      await writeFile(path, bytes);
+      files.set(id, path);
+    }
+    for (const [id, path] of files) {
+      await studio.addFile(id, path).catch((error: Error) => {
+        const what = id.startsWith('file:') ? `for the slot "${id.slice(5)}"` : `"${id}" of the reel`;
+        throw new CommandError(
+          `The file ${what} is not a picture, clip or sound that can be read. ${ffmpegMissing(error)}`.trim(),
+        );
+      });
+    }
+    return await renderReel(command, studio, reel, name, onProgress);
+  } finally {
+    studio.close();
+    await rm(unpacked, { recursive: true, force: true });
+  }
+}
+
+const ffmpegMissing = (error: Error) =>
+  /ENOENT.*ff(mpeg|probe)|ff(mpeg|probe) ENOENT/.test(error.message)
+    ? 'Clips and sounds need ffmpeg: install it first.'
+    : '';
+
+async function renderReel(
+  command: RenderCommand,
+  studio: NodeStudio,
+  reel: Reel,
+  name: string,
+  onProgress: (done: number, count: number) => void,
+): Promise<Rendered> {
+  const scene = new ReelScene(reel, studio);
+  await studio.prepareReel(scene);
+  const missing = [
+    ...scene.media().filter((id) => !studio.mediaFacts(id)),
+    ...scene.sounds().filter((id) => !studio.sound(id)),
+  ];
+  if (missing.length > 0)
+    throw new CommandError(
+      `The reel needs files that it does not hold: ${missing.join(', ')}. Save the reel as a file again.`,
+    );
+
+  const rate = command.rate ?? reel.rate;
+  const size = command.size ?? reel.frame;
+  const total = scene.frameCount(rate);
+  const [from, to] = command.frames ?? [0, total - 1];
+  if (to >= total)
+    throw new CommandError(`--frames: the last frame is ${total - 1}, so ${from}-${to} is not all there.`);
+
+  const folder = resolve(command.out);
+  await mkdir(dirname(folder), { recursive: true });
+  const work = await mkdtemp(join(dirname(folder), `.${basename(folder)}-`));
+  try {
+    const written = await writeFrames();
+    await writeSound();
+    await moveIn(work, folder);
+    return { written, folder };
+  } catch (error) {
+    await rm(work, { recursive: true, force: true });
+    throw error;
+  }
+
+  /** The reel's sound beside the pictures, where it has any. */
+  async function writeSound(): Promise<void> {
+    const plays = soundPlan(scene, (id) => studio.sound(id)?.facts);
+    if (plays.length === 0) return;
+    const count = to - from + 1;
+    const out = await open(join(work, `${fileStem(name)}.wav`), 'w');
+    try {
+      const mix = new MixRender(
+        plays,
+        secondsAt(from, rate),
+        secondsAt(count, rate),
+        (id) => studio.sound(id),
+        async (block) => {
+          await out.write(wavSamples(block));
+        },
+      );
+      await out.write(wavHeader(mix.total));
+      await mix.end();
+    } finally {
+      await out.close();
+    }
+  }
+
+  async function writeFrames(): Promise<number> {
+    const count = to - from + 1;
+    const stem = fileStem(name);
+    const running = new Set<Promise<void>>();
+    let done = 0;
+    let last: { moments: readonly (readonly Op[])[]; png: Promise<Buffer> } | undefined;
+    for (let i = 0; i < count; i++) {
+      const moments = scene.subFrames(from + i, rate).map((f) => f.ops);
+      if (!last || !sameMoments(last.moments, moments)) {
+        await studio.framesReady(moments);
+        const surface: Surface = createNodeSurface(size.width, size.height);
+        studio.painter.paintMoments(moments, surface, scene.frame);
+        last = { moments, png: pngOf(surface) };
+      }
+      const { png } = last;
+      const task = png
+        .then((bytes) => writeFile(join(work, sequenceName(stem, i, count)), bytes))
+        .then(() => onProgress(++done, count));
+      running.add(task);
+      task.then(
+        () => running.delete(task),
+        () => undefined,
+      );
+      if (running.size >= AT_ONCE) await Promise.race(running);
+    }
+    await Promise.all(running);
+    return done;
+  }
+}
+
+interface Loaded {
+  readonly reel: Reel;
+  /** Files to read, by media id. */
+  readonly files: Map<string, string>;
+  /** Files that the reel file holds. */
+  readonly embedded: ReadonlyMap<string, Uint8Array>;
+  readonly name: string;
+}
+
+/** A template by its id, filled; or a reel from its file. */
+async function load({ what, fill, size }: RenderCommand): Promise<Loaded> {
+  const template = TEMPLATES.find((t) => t.id === what);
+  if (template) {
+    const loaded = fill
+      ? await loadFill(fill, template)
+      : { fill: EMPTY_FILL, files: new Map<string, string>() };
+    const shape = size ? frameShape(size) : 'wide';
+    const made = newReel(template, {
+      id: template.id,
+      name: template.name,
+      now: new Date().toISOString(),
+      shape,
+      fill: loaded.fill,
+    });
+    return {
+      reel: { ...made, frame: size ?? FRAMES[shape] },
+      files: loaded.files,
+      embedded: new Map(),
+      name: template.id,
+    };
+  }
+  const text = await readFile(what, 'utf8').catch(() => {
+    throw new CommandError(
+      `"${what}" is neither a template (${TEMPLATES.map((t) => t.id).join(', ')}) nor a file that can be read.`,
+    );
+  });
+  if (fill) throw new CommandError('--fill goes with a template; a reel file holds its own fill.');
+  const reel = openDocument(reelKind, parseJson(text, 'reel'));
+  const embedded = new Map(
+    Object.entries(reel.embedded ?? {}).map(([id, held]) => [id, Buffer.from(held.base64, 'base64')]),
+  );
+  return { reel: size ? { ...reel, frame: size } : reel, files: new Map(), embedded, name: reel.name };
+}
+
+/** Puts finished frames into the folder under their final names. */
+async function moveIn(work: string, folder: string): Promise<void> {
+  const exists = await stat(folder).catch(() => undefined);
+  if (exists && !exists.isDirectory()) throw new CommandError(`--out "${folder}" is a file. Name a folder.`);
+  if (!exists) {
+    await rename(work, folder);
+    return;
+  }
+  for (const file of await readdir(work)) await rename(join(work, file), join(folder, file));
+  await rm(work, { recursive: true, force: true });
+}
