@@ -1,0 +1,1 @@
+export { BrandPlace as default } from '@/brand/BrandPlace';

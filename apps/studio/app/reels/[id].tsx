@@ -1,0 +1,21 @@
+import { useLocalSearchParams, useRouter } from 'expo-router';
+import { ReelScreen } from '@/reel/ReelScreen';
+import { Place } from '@/shell/Place';
+import { useStoredReel } from '@/storage/queries';
+import { Banner } from '@/ui/Banner';
+import { Button } from '@/ui/Button';
+
+export default function ReelRoute() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  const { data, error, isPending } = useStoredReel(id);
+  const router = useRouter();
+  if (isPending) return null;
+  if (data?.kind === 'reel') return <ReelScreen key={id} reel={data.reel} firstStep="fill" />;
+  const reason = data?.kind === 'damaged' ? data.reason : (error?.message ?? 'It is not here any more.');
+  return (
+    <Place title="This reel cannot be opened">
+      <Banner kind="fault">{reason}</Banner>
+      <Button title="Back to reels" onPress={() => router.replace('/reels')} />
+    </Place>
+  );
+}

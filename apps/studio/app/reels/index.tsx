@@ -1,0 +1,1 @@
+export { ReelsPlace as default } from '@/reel/ReelsPlace';

@@ -1,0 +1,1 @@
+export { RendersPlace as default } from '@/render/RendersPlace';

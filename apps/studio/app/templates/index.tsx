@@ -1,0 +1,1 @@
+export { TemplatesPlace as default } from '@/templates/TemplatesPlace';

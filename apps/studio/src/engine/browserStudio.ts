@@ -1,0 +1,196 @@
+import {
+  type ClipFrame,
+  clipFramesOf,
+  EMOJI_FAMILY,
+  FontBook,
+  fontNeeds,
+  LayoutCache,
+  loadHarfBuzz,
+  type MediaFacts,
+  type Op,
+  Painter,
+  type Picture,
+  type ReelScene,
+  type Resources,
+  type Surface,
+} from '@fresh-reel/core';
+import { FONTS, fontsFor, type ShippedFont } from '@fresh-reel/fonts';
+import { ClipReader } from './clipReader';
+
+/** A picture decoded by the page and handed to a worker. Width and height are what the picture counts as. */
+export interface DecodedPicture {
+  readonly bitmap: ImageBitmap;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** A font of the user's, ready to use. */
+export interface FontFile {
+  readonly family: string;
+  readonly weight: number;
+  readonly bytes: Uint8Array;
+}
+
+/** The engine in a worker: fonts over HTTP, pictures as bitmaps from the page, painting on OffscreenCanvas. */
+export class BrowserStudio implements Resources {
+  readonly painter: Painter;
+  private readonly pictures = new Map<string, Picture>();
+  private readonly clips = new Map<string, ClipReader>();
+  private readonly loading = new Map<string, Promise<void>>();
+
+  private constructor(readonly layouts: LayoutCache) {
+    this.painter = new Painter({
+      createSurface: offscreenSurface,
+      createPreciseSurface: preciseSurface,
+      createPath: () => new Path2D(),
+      picture: (id, at) => (at === undefined ? this.pictures.get(id) : this.clips.get(id)?.frame(at)),
+    });
+  }
+
+  static async start(): Promise<BrowserStudio> {
+    const wasm = await fetchBytes('/engine/hb.wasm', 'The text engine');
+    return new BrowserStudio(new LayoutCache(new FontBook(await loadHarfBuzz(wasm))));
+  }
+
+  mediaFacts(media: string): MediaFacts | undefined {
+    return this.pictures.get(media) ?? this.clips.get(media)?.facts;
+  }
+
+  /**
+   * Opens a clip, so that its frames can be made ready.
+   * @returns false when the media is not there or is no clip that can be decoded
+   */
+  async openClip(media: string): Promise<boolean> {
+    if (this.clips.has(media)) return true;
+    const reader = await ClipReader.open(media).catch(() => null);
+    if (reader) this.clips.set(media, reader);
+    return reader !== null;
+  }
+
+  /** Frames of clips that moments show and that are not decoded yet. */
+  framesMissing(moments: readonly (readonly Op[])[]): ClipFrame[] {
+    return clipFramesOf(moments).filter(({ media, at }) => this.clips.get(media)?.has(at) === false);
+  }
+
+  /** Decodes frames of clips. */
+  async framesReady(frames: readonly ClipFrame[]): Promise<void> {
+    const seconds = new Map<string, number[]>();
+    for (const { media, at } of frames) seconds.set(media, [...(seconds.get(media) ?? []), at]);
+    await Promise.all([...seconds].map(([media, all]) => this.clips.get(media)?.ready(all)));
+  }
+
+  /** Frames of clips need be no larger than this, in pixels of the longest side. */
+  keepClipsTo(side: number): void {
+    for (const clip of this.clips.values()) clip.keepTo(side);
+  }
+
+  /** Closes clips that are not among those in use. @returns what went */
+  dropClips(inUse: ReadonlySet<string>): string[] {
+    const gone = [...this.clips].filter(([id]) => !inUse.has(id));
+    for (const [id, clip] of gone) {
+      clip.close();
+      this.clips.delete(id);
+    }
+    return gone.map(([id]) => id);
+  }
+
+  addPicture(id: string, { bitmap, width, height }: DecodedPicture): void {
+    this.pictures.set(id, { image: bitmap, width, height });
+  }
+
+  /** Lets go of pictures beyond `most` that are not among those in use. @returns what went */
+  dropPictures(inUse: ReadonlySet<string>, most: number): string[] {
+    const idle = [...this.pictures].filter(([id]) => !inUse.has(id));
+    const gone = idle.slice(0, Math.max(0, this.pictures.size - most));
+    for (const [id, { image }] of gone) {
+      (image as ImageBitmap).close();
+      this.pictures.delete(id);
+    }
+    return gone.map(([id]) => id);
+  }
+
+  /** Media ids a reel shows that are not here yet. */
+  missingMedia(scene: ReelScene): string[] {
+    return scene.media().filter((id) => !this.mediaFacts(id));
+  }
+
+  /** Loads every font a reel needs and does not have. */
+  async loadFonts(scene: ReelScene): Promise<void> {
+    const fonts = scene.placed.flatMap(({ scene: s }) => fontsFor(fontNeeds(s.template, s.fill)));
+    await Promise.all(fonts.map((font) => this.loadFont(font)));
+  }
+
+  /** Families a reel names that do not ship with the app and are not here: the user's own. */
+  missingFamilies(scene: ReelScene): string[] {
+    const named = scene.placed.flatMap(({ scene: s }) => fontNeeds(s.template, s.fill).faces);
+    const shipped = new Set(FONTS.map((f) => f.family));
+    const families = new Set(named.map((f) => f.family).filter((f) => !shipped.has(f)));
+    return [...families].filter((f) => !this.layouts.fonts.hasFamily(f));
+  }
+
+  /** Adds fonts of the user's; one that does not read is left out, and its letters are set in another. */
+  addFonts(fonts: readonly FontFile[]): void {
+    for (const { family, weight, bytes } of fonts) {
+      try {
+        this.layouts.fonts.add({ family, weight }, bytes);
+      } catch {
+        // It was checked when it came; what is damaged since then is told by the checks.
+      }
+    }
+  }
+
+  /** Whether every font a reel needs is here. */
+  hasFonts(scene: ReelScene): boolean {
+    return scene.placed.every(({ scene: s }) =>
+      fontsFor(fontNeeds(s.template, s.fill)).every((f) => this.layouts.fonts.has(f.family, f.weight)),
+    );
+  }
+
+  private loadFont(font: ShippedFont): Promise<void> {
+    let loading = this.loading.get(font.file);
+    if (!loading) {
+      loading = (async () => {
+        const bytes = await fetchBytes(`/fonts/${font.file}`, `The font ${font.family}`);
+        if (font.standsInFor?.includes('Emoji')) {
+          const face = new FontFace(EMOJI_FAMILY, bytes);
+          await face.load();
+          (self as unknown as { fonts: FontFaceSet }).fonts.add(face);
+        }
+        this.layouts.fonts.add(font, new Uint8Array(bytes));
+      })();
+      this.loading.set(font.file, loading);
+      // A font that did not come is asked for again the next time.
+      loading.catch(() => this.loading.delete(font.file));
+    }
+    return loading;
+  }
+}
+
+async function fetchBytes(path: string, what: string): Promise<ArrayBuffer> {
+  const response = await fetch(new URL(path, self.location.origin));
+  if (!response.ok)
+    throw new Error(`${what} could not be loaded (${response.status}). Check the connection and reload.`);
+  return response.arrayBuffer();
+}
+
+export function offscreenSurface(width: number, height: number): Surface {
+  return surfaceOf(new OffscreenCanvas(width, height));
+}
+
+/** A canvas in 16-bit floats, where the browser has them. */
+function preciseSurface(width: number, height: number): Surface | undefined {
+  const canvas = new OffscreenCanvas(width, height);
+  const settings = { colorType: 'float16' } as unknown as CanvasRenderingContext2DSettings;
+  const context = canvas.getContext('2d', settings);
+  // A browser without them ignores the setting and says so here.
+  const asks = context as unknown as { getContextAttributes?(): { colorType?: string } } | null;
+  if (!context || asks?.getContextAttributes?.().colorType !== 'float16') return undefined;
+  return { canvas, context: context as unknown as Surface['context'] };
+}
+
+export function surfaceOf(canvas: OffscreenCanvas): Surface {
+  const context = canvas.getContext('2d');
+  if (!context)
+    throw new Error('This browser cannot draw off screen. Use a current Chromium, Firefox or Safari.');
+  return { canvas, context: context as unknown as Surface['context'] };
+}

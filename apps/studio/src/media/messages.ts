@@ -1,0 +1,13 @@
+import type { MediaRecord } from '../storage/media';
+
+/** From the page to an import worker: one file per worker. */
+export interface ToImport {
+  readonly file: File;
+}
+
+/** From an import worker to the page. */
+export type FromImport =
+  /** Part of the whole work, 0..1; the hash, once the file is being stored. */
+  | { readonly type: 'progress'; readonly part: number; readonly storing: string | undefined }
+  | { readonly type: 'done'; readonly record: MediaRecord; readonly again: boolean }
+  | { readonly type: 'fault'; readonly message: string; readonly full: boolean };

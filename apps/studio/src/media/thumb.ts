@@ -1,0 +1,33 @@
+import { store, write } from '../storage/store';
+
+/** Longest side of a small picture, in pixels. */
+const SIDE = 320;
+
+/** Makes the small picture of a file for the shelf and keeps it. */
+export async function writeThumb(
+  hash: string,
+  width: number,
+  height: number,
+  draw: (context: OffscreenCanvasRenderingContext2D, width: number, height: number) => void,
+): Promise<void> {
+  const k = Math.min(1, SIDE / Math.max(width, height));
+  const canvas = new OffscreenCanvas(Math.max(1, Math.round(width * k)), Math.max(1, Math.round(height * k)));
+  const context = canvas.getContext('2d')!;
+  context.imageSmoothingQuality = 'high';
+  draw(context, canvas.width, canvas.height);
+  // WebP keeps transparent parts and is small.
+  const blob = await canvas.convertToBlob({ type: 'image/webp', quality: 0.85 });
+  const bytes = new Uint8Array(await blob.arrayBuffer());
+  await write({ [`thumb/${hash}`]: `data:${blob.type};base64,${btoa(String.fromCharCode(...bytes))}` });
+}
+
+/** The small picture of a file as an address an <img> can show. */
+export function readThumb(hash: string): Promise<string | null> {
+  return store.getItem(`thumb/${hash}`);
+}
+
+/** Peaks of a sound, 0..1. */
+export async function readWave(hash: string): Promise<readonly number[] | null> {
+  const text = await store.getItem(`wave/${hash}`);
+  return text === null ? null : JSON.parse(text);
+}

@@ -1,0 +1,48 @@
+import { useQuery } from '@tanstack/react-query';
+import { readMediaRecord } from '../storage/media';
+import { assetKind, openMedia } from './mediaSource';
+
+/** What the page knows of a picture or clip. */
+export interface PageFacts {
+  /** Seconds; pictures have none. */
+  readonly duration: number | undefined;
+  readonly sound: boolean;
+  readonly alpha: boolean;
+  readonly name: string;
+}
+
+async function factsOf(media: string): Promise<PageFacts | null> {
+  if (!media.startsWith('asset:')) {
+    const record = await readMediaRecord(media.replace(/^sha256:/, ''));
+    return (
+      record && {
+        duration: record.duration,
+        sound: record.kind === 'sound' || (record.sound ?? false),
+        alpha: record.alpha,
+        name: record.name,
+      }
+    );
+  }
+  const name = media.slice(media.indexOf('/') + 1);
+  if (assetKind(media) === 'picture') return { duration: undefined, sound: false, alpha: false, name };
+  const input = await openMedia(media);
+  if (!input) return null;
+  const video = await input.getPrimaryVideoTrack();
+  const facts = {
+    duration: await (video ?? input).computeDuration(),
+    sound: (await input.getPrimaryAudioTrack()) !== null,
+    alpha: false,
+    name,
+  };
+  input.dispose();
+  return facts;
+}
+
+export function useMediaFacts(media: string | undefined): PageFacts | undefined {
+  const { data } = useQuery({
+    queryKey: ['facts', media],
+    enabled: media !== undefined,
+    queryFn: () => factsOf(media!),
+  });
+  return data ?? undefined;
+}

@@ -1,0 +1,73 @@
+import { fontNeeds, isPicture, isSound, type Reel, ReelScene } from '@fresh-reel/core';
+import { FONTS } from '@fresh-reel/fonts';
+import { useQuery } from '@tanstack/react-query';
+import { DOCUMENT_ONLY } from '../engine/documentOnly';
+import { listFonts } from '../storage/fonts';
+import { readMediaRecord } from '../storage/media';
+import { keys } from '../storage/queries';
+import type { Missing } from './findMissing';
+
+/** A missing file with the slots it shows in, by their names. */
+export interface MissingFile extends Missing {
+  readonly slots: readonly string[];
+}
+
+export interface MissingParts {
+  readonly files: readonly MissingFile[];
+  /** Font families that neither ship nor are the user's. */
+  readonly families: readonly string[];
+}
+
+/** Where each of the user's media shows in a reel. */
+function usesOf(reel: Reel): Map<string, { name: string | undefined; slots: string[] }> {
+  const uses = new Map<string, { name: string | undefined; slots: string[] }>();
+  const add = (media: string, name: string | undefined, slot: string) => {
+    if (!media.startsWith('sha256:')) return;
+    const held = uses.get(media) ?? { name, slots: [] };
+    uses.set(media, { name: held.name ?? name, slots: [...held.slots, slot] });
+  };
+  for (const { template, fill } of reel.tracks.flatMap((t) => t.graphics)) {
+    for (const [id, held] of Object.entries(fill.slots)) {
+      const slot = template.slots.find((s) => s.id === id)?.name ?? id;
+      if (isPicture(held)) add(held.media, held.name, slot);
+      if (isSound(held)) add(held.sound, held.name, slot);
+    }
+    for (const [layer, { fill: own }] of Object.entries(fill.texts ?? {})) {
+      if (typeof own === 'object' && 'media' in own)
+        add(own.media.media, own.media.name, `the words “${layer}”`);
+    }
+  }
+  return uses;
+}
+
+async function missingOf(reel: Reel): Promise<MissingParts> {
+  const files: MissingFile[] = [];
+  for (const [media, use] of usesOf(reel)) {
+    if (!(await readMediaRecord(media.slice('sha256:'.length)))) files.push({ media, ...use });
+  }
+  const own = new Set([...FONTS, ...(await listFonts())].map((f) => f.family));
+  const named = new ReelScene(reel, DOCUMENT_ONLY).placed.flatMap(({ scene: s }) =>
+    fontNeeds(s.template, s.fill).faces.map((f) => f.family),
+  );
+  return { files, families: [...new Set(named)].filter((f) => !own.has(f)) };
+}
+
+/** What a reel needs and is not here. */
+export function useMissing(reel: Reel): MissingParts {
+  const ids = [...usesOf(reel).keys()].sort().join();
+  const { data } = useQuery({
+    // Looked for anew when the reel uses other files, or the shelf or the fonts change.
+    queryKey: [
+      ...keys.media,
+      'missing',
+      reel.id,
+      ids,
+      JSON.stringify(reel.tracks.map((t) => t.graphics.map((g) => [g.fill.texts, g.fill.controls]))),
+    ],
+    queryFn: () => missingOf(reel),
+    placeholderData: (before) => before,
+  });
+  return data ?? NOTHING;
+}
+
+const NOTHING: MissingParts = { files: [], families: [] };

@@ -1,0 +1,187 @@
+import type { Check, Reel } from '@fresh-reel/core';
+import { ownFontFiles } from '../fonts/useFamilies';
+import { decodePicture } from '../media/decode';
+import type { FromPreview, PaintedFrame, ToPreview } from './messages';
+
+type Listener = () => void;
+
+let worker: Worker | undefined;
+const surfaces = new Map<string, PreviewSurface>();
+let made = 0;
+let requests = 0;
+const checking = new Map<number, (checks: readonly Check[]) => void>();
+
+function send(message: ToPreview, transfer: Transferable[] = []): void {
+  if (!worker) {
+    worker = new Worker(new URL('../workers/preview.worker', import.meta.url));
+    worker.onmessage = ({ data }: MessageEvent<FromPreview>) => receive(data);
+    worker.onerror = (event) => {
+      for (const surface of surfaces.values())
+        surface.fail(event.message || 'The preview stopped. Reload the page.');
+    };
+  }
+  worker.postMessage(message, transfer);
+}
+
+function receive(message: FromPreview): void {
+  switch (message.type) {
+    case 'needs-picture':
+      void decodePicture(message.id)
+        .then((picture) => picture && send({ type: 'picture', id: message.id, picture }, [picture.bitmap]))
+        // A picture that cannot be decoded stays missing, which the checks tell.
+        .catch(() => undefined);
+      return;
+    case 'needs-fonts':
+      void ownFontFiles(new Set(message.families))
+        .catch(() => [])
+        .then((fonts) => send({ type: 'fonts', families: message.families, fonts }));
+      return;
+    case 'frame':
+      surfaces.get(message.surface)?.painted(message.frame);
+      return;
+    case 'checks':
+      checking.get(message.request)?.(message.checks);
+      checking.delete(message.request);
+      return;
+    case 'ended':
+      surfaces.get(message.surface)?.ended();
+      return;
+    case 'fault':
+      for (const [id, surface] of surfaces) {
+        if (message.surface === undefined || message.surface === id) surface.fail(message.message);
+      }
+  }
+}
+
+/** What a surface shows now. */
+export interface PreviewState {
+  readonly frame: PaintedFrame | undefined;
+  readonly playing: boolean;
+  readonly fault: string | undefined;
+}
+
+/**
+ * One picture on the page that the preview worker draws. The page says what to show and hears what was painted; it
+ * never waits for painting.
+ */
+export class PreviewSurface {
+  readonly id = `surface-${++made}`;
+  private state: PreviewState = { frame: undefined, playing: false, fault: undefined };
+  private readonly listeners = new Set<Listener>();
+  private revision = 0;
+  private reel: Reel | undefined;
+  private canvas: HTMLCanvasElement | undefined;
+  private traced: string | undefined;
+  /** Where to be once attached. */
+  private wanted: { frame: number; play: boolean; loop: boolean } = { frame: 0, play: false, loop: true };
+
+  subscribe = (listener: Listener): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  snapshot = (): PreviewState => this.state;
+
+  private set(part: Partial<PreviewState>): void {
+    this.state = { ...this.state, ...part };
+    for (const listener of this.listeners) listener();
+  }
+
+  /** Puts a new canvas into an element; call the result to take it out again. */
+  attach(holder: HTMLElement): () => void {
+    const canvas = document.createElement('canvas');
+    canvas.setAttribute('aria-hidden', 'true');
+    canvas.style.cssText = 'position:absolute;inset:0;width:100%;height:100%;display:block';
+    holder.append(canvas);
+    this.canvas = canvas;
+    surfaces.set(this.id, this);
+    const off = canvas.transferControlToOffscreen();
+    send({ type: 'attach', surface: this.id, canvas: off }, [off]);
+    const observer = new ResizeObserver(() => this.resize(holder));
+    observer.observe(holder);
+    this.resize(holder);
+    if (this.reel) this.show(this.reel);
+    if (this.traced) this.traceLetters(this.traced);
+    send({ type: 'seek', surface: this.id, frame: this.wanted.frame });
+    if (this.wanted.play) this.play(this.wanted.frame, this.wanted.loop);
+    return () => {
+      observer.disconnect();
+      send({ type: 'detach', surface: this.id });
+      surfaces.delete(this.id);
+      canvas.remove();
+      this.canvas = undefined;
+    };
+  }
+
+  private resize(holder: HTMLElement): void {
+    const k = Math.min(2, window.devicePixelRatio || 1);
+    const { width, height } = holder.getBoundingClientRect();
+    if (width === 0 || height === 0) return;
+    send({ type: 'resize', surface: this.id, width: Math.round(width * k), height: Math.round(height * k) });
+  }
+
+  /** Shows a document; returns its revision, which comes back with the first frame painted from it. */
+  show(reel: Reel): number {
+    this.reel = reel;
+    this.revision++;
+    if (this.canvas) send({ type: 'show', surface: this.id, reel, revision: this.revision });
+    return this.revision;
+  }
+
+  /** Looks at every slot of a reel for what the user should know before a render. */
+  check(reel: Reel): Promise<readonly Check[]> {
+    const request = ++requests;
+    return new Promise((resolve) => {
+      checking.set(request, resolve);
+      send({ type: 'check', surface: this.id, reel, request });
+    });
+  }
+
+  /** Where the playhead is or is about to be: steps count from here, so that quick ones are not lost. */
+  get position(): number {
+    return this.state.playing ? (this.state.frame?.number ?? this.wanted.frame) : this.wanted.frame;
+  }
+
+  seek(frame: number): void {
+    this.wanted = { ...this.wanted, frame };
+    if (this.canvas) send({ type: 'seek', surface: this.id, frame });
+  }
+
+  /** Asks for the places of a text's letters with every frame, or for none. */
+  traceLetters(layer: string | undefined): void {
+    this.traced = layer;
+    if (this.canvas) send({ type: 'letters', surface: this.id, layer });
+  }
+
+  play(from: number, loop: boolean): void {
+    this.wanted = { frame: from, play: true, loop };
+    if (this.canvas) send({ type: 'play', surface: this.id, from, loop });
+    this.set({ playing: true });
+  }
+
+  pause(): void {
+    this.wanted = { ...this.wanted, play: false, frame: this.state.frame?.number ?? this.wanted.frame };
+    if (this.canvas) send({ type: 'pause', surface: this.id });
+    this.set({ playing: false });
+  }
+
+  painted(frame: PaintedFrame): void {
+    this.set({ frame, fault: undefined });
+  }
+
+  ended(): void {
+    this.wanted = { ...this.wanted, play: false, frame: this.state.frame?.number ?? this.wanted.frame };
+    this.set({ playing: false });
+  }
+
+  fail(message: string): void {
+    this.set({ fault: message, playing: false });
+  }
+}
+
+/** Tells the worker that a picture or clip it may have asked for in vain is there now. */
+export async function provideMedia(media: string): Promise<void> {
+  const picture = await decodePicture(media);
+  if (picture) send({ type: 'picture', id: media, picture }, [picture.bitmap]);
+  else send({ type: 'added', id: media });
+}

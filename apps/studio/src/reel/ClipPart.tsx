@@ -1,0 +1,150 @@
+import { adjustClip, type ClipFill, clipStretch, type PictureFill, secondsAt } from '@fresh-reel/core';
+import { StyleSheet, View } from 'react-native';
+import { Button } from '../ui/Button';
+import { Choice } from '../ui/Choice';
+import { NumberRow } from '../ui/NumberRow';
+import { Row } from '../ui/Row';
+import { Toggle } from '../ui/Toggle';
+import { Txt } from '../ui/Txt';
+import { useDesk } from './playhead';
+import { secondsText } from './time';
+import { useReelEditor } from './useReelEditor';
+
+interface Props {
+  readonly slot: string;
+  readonly held: PictureFill;
+  /** Seconds of the file. */
+  readonly duration: number;
+  readonly sound: boolean;
+}
+
+/** What plays of a clip in its slot: from where, how much, how fast, and what follows when it is over. */
+export function ClipPart({ slot, held, duration, sound }: Props) {
+  const { graphic, scene, edit, settle, reel } = useReelEditor();
+  const { surface } = useDesk();
+  const clip = held.clip ?? {};
+  const put = (part: Partial<ClipFill>, gesture = Object.keys(part).join()) =>
+    edit((r) => adjustClip(r, graphic.id, slot, held, part), `clip-${slot}-${gesture}`);
+  const set = (part: Partial<ClipFill>) => {
+    put(part);
+    settle();
+  };
+  const [from, to] = scene.slotSpan(slot).map((f) => secondsAt(f, graphic.template.rate)) as [number, number];
+  const plays = clipStretch(clip, duration, to - from);
+  const lasts = plays.speed > 0 ? plays.length / plays.speed : 0;
+  const round = (v: number) => Math.round(v * 1000) / 1000;
+  /** The second of the file under the playhead. */
+  const here = () => {
+    const second = plays.from + Math.max(0, secondsAt(surface.position, reel.rate) - from) * plays.speed;
+    return round(Math.min(duration, second));
+  };
+  return (
+    <View style={styles.all} testID={`clip-${slot}`}>
+      <Txt kind="small" tone="quiet">
+        {`The slot shows for ${secondsText(to - from)}; the clip plays for ${secondsText(lasts)} of it.`}
+      </Txt>
+      <NumberRow
+        name="Starts at"
+        value={round(clip.in ?? 0)}
+        min={0}
+        max={round(duration)}
+        step={0.04}
+        unit="s"
+        rest={0}
+        onChange={(v) => put({ in: v }, 'in')}
+        onSettle={settle}
+        onReset={clip.in ? () => set({ in: undefined }) : undefined}
+        testID={`clip-${slot}-in`}
+      />
+      <NumberRow
+        name="Length"
+        value={round(plays.length)}
+        min={0.04}
+        max={round(duration)}
+        step={0.04}
+        unit="s"
+        rest={round(duration - plays.from)}
+        onChange={(v) => put({ length: Math.max(0.001, v) }, 'length')}
+        onSettle={settle}
+        onReset={clip.length ? () => set({ length: undefined }) : undefined}
+        testID={`clip-${slot}-length`}
+      />
+      <NumberRow
+        name="Speed"
+        value={Math.round((clip.speed ?? 1) * 100)}
+        min={10}
+        max={400}
+        step={5}
+        unit="%"
+        rest={100}
+        onChange={(v) => put({ speed: v / 100 }, 'speed')}
+        onSettle={settle}
+        onReset={clip.speed && clip.speed !== 1 ? () => set({ speed: undefined }) : undefined}
+        testID={`clip-${slot}-speed`}
+      />
+      <Row name="When it is over">
+        <Choice
+          label="When it is over"
+          value={clip.end ?? 'hold'}
+          options={[
+            { id: 'hold', name: 'Last frame stays' },
+            { id: 'loop', name: 'Begins again' },
+            { id: 'stretch', name: 'Plays slower' },
+          ]}
+          onChange={(end) => set({ end })}
+          testID={`clip-${slot}-end`}
+        />
+      </Row>
+      {clip.freeze === undefined ? (
+        <Button
+          title="Freeze the frame that shows"
+          icon="pause-circle"
+          small
+          onPress={() => set({ freeze: here() })}
+          testID={`clip-${slot}-freeze`}
+        />
+      ) : (
+        <NumberRow
+          name="Frozen at"
+          value={round(clip.freeze)}
+          min={0}
+          max={round(duration)}
+          step={0.04}
+          unit="s"
+          onChange={(freeze) => put({ freeze }, 'freeze')}
+          onSettle={settle}
+          onReset={() => set({ freeze: undefined })}
+          testID={`clip-${slot}-frozen`}
+          resetID={`clip-${slot}-unfreeze`}
+        />
+      )}
+      {sound && clip.freeze === undefined && (
+        <>
+          <Toggle
+            label="Its own sound"
+            value={!clip.silent}
+            onChange={(on) => set({ silent: on ? undefined : true })}
+            testID={`clip-${slot}-sound`}
+          />
+          {!clip.silent && (
+            <NumberRow
+              name="Level"
+              value={clip.level ?? 0}
+              min={-40}
+              max={12}
+              step={1}
+              unit="dB"
+              rest={0}
+              onChange={(level) => put({ level }, 'level')}
+              onSettle={settle}
+              onReset={clip.level ? () => set({ level: undefined }) : undefined}
+              testID={`clip-${slot}-level`}
+            />
+          )}
+        </>
+      )}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ all: { gap: 6, paddingTop: 4 } });

@@ -1,0 +1,140 @@
+import {
+  type ControlFill,
+  type ControlValue,
+  changeText,
+  type Easing,
+  graphicOf,
+  isKeyed,
+  type Property,
+  type Reel,
+  resetControl,
+  setControl,
+  type TextChange,
+} from '@fresh-reel/core';
+import type { ReelEditor } from './useReelEditor';
+
+/** Properties of a text that can change over time, where they lie in a change. */
+export const TEXT_KEYS = {
+  size: { name: 'Size', unit: 'px', min: 4, max: 600, step: 1 },
+  tracking: { name: 'Tracking', unit: '‰', min: -200, max: 1000, step: 5 },
+  leading: { name: 'Leading', unit: '×', min: 0.6, max: 3, step: 0.02 },
+  shift: { name: 'Baseline shift', unit: '‰', min: -1000, max: 1000, step: 10 },
+  perspective: { name: 'Perspective', unit: '×', min: 0, max: 4, step: 0.05 },
+  'placing.move': { name: 'Moved by', unit: 'px', min: -4000, max: 4000, step: 1 },
+  'placing.scale': { name: 'Scale', unit: '×', min: 0, max: 8, step: 0.01 },
+  'placing.turn': { name: 'Turned', unit: '°', min: -720, max: 720, step: 1 },
+  'placing.tilt': { name: 'Tilted', unit: '°', min: -180, max: 180, step: 1 },
+  'fill.colour': { name: 'Fill', unit: '', min: 0, max: 0, step: 1 },
+  'along.position': { name: 'Place along the path', unit: '×', min: -1, max: 2, step: 0.01 },
+} as const;
+export type TextKey = keyof typeof TEXT_KEYS;
+
+/** A value that can have keyframes: a control's, or one of a text layer. */
+export type KeyTarget =
+  | { readonly kind: 'control'; readonly id: string }
+  | { readonly kind: 'text'; readonly layer: string; readonly key: TextKey };
+
+export const sameTarget = (a: KeyTarget | undefined, b: KeyTarget | undefined): boolean =>
+  JSON.stringify(a) === JSON.stringify(b);
+
+/** A key target with what it holds now and how it is written. */
+export interface Keyed {
+  readonly name: string;
+  /** One value, or keys. */
+  readonly held: ControlFill;
+  /** Whether it can hold keys: a property that a template links elsewhere takes a plain value first. */
+  readonly digits: number;
+  write(reel: Reel, next: ControlFill): Reel;
+  reset(reel: Reel): Reel;
+}
+
+const PLACING = { move: [0, 0] as [number, number], scale: 1, turn: 0, tilt: [0, 0] as [number, number] };
+
+/** The text layer's part that a key names, in the change. */
+function changeOf(
+  change: TextChange,
+  key: TextKey,
+  value: unknown,
+  along: TextChange['along'],
+): Partial<TextChange> {
+  if (key.startsWith('placing.')) {
+    return {
+      placing: { ...PLACING, ...change.placing, [key.slice('placing.'.length)]: value },
+    } as Partial<TextChange>;
+  }
+  if (key === 'along.position') return { along: { ...along, position: value } } as Partial<TextChange>;
+  if (key === 'fill.colour') return { fill: { colour: value } } as Partial<TextChange>;
+  return { [key]: value } as Partial<TextChange>;
+}
+
+/** What a target holds in a reel, and how to change it. Nothing when it is not there any more. */
+export function keyedOf(
+  target: KeyTarget,
+  { scene, graphic }: Pick<ReelEditor, 'scene' | 'graphic'>,
+): Keyed | undefined {
+  if (target.kind === 'control') {
+    const control = graphic.template.controls.find((c) => c.id === target.id);
+    const held = scene.controls[target.id];
+    if (!control || held === undefined) return undefined;
+    return {
+      name: control.name,
+      held,
+      digits: control.kind === 'number' && control.step < 1 ? 2 : 0,
+      write: (reel, next) => setControl(reel, graphic.id, target.id, next),
+      reset: (reel) => resetControl(reel, graphic.id, target.id),
+    };
+  }
+  const layer = scene.textLayer(target.layer);
+  if (!layer) return undefined;
+  const { key } = target;
+  // From the reel that is written to, not the one that was seen: two values may be written in one moment.
+  const changeIn = (reel: Reel): TextChange => graphicOf(reel, graphic.id).fill.texts?.[target.layer] ?? {};
+  const property = propertyOf(layer, key);
+  if (property === undefined) return undefined;
+  const held = isPlainKeys(property)
+    ? property
+    : (scene.valueAt(property as Property<number>, 0) as ControlValue);
+  return {
+    name: TEXT_KEYS[key].name,
+    held: held as ControlFill,
+    digits: TEXT_KEYS[key].step < 1 ? 2 : 0,
+    write: (reel, next) =>
+      changeText(reel, graphic.id, target.layer, changeOf(changeIn(reel), key, next, layer.along)),
+    reset: (reel) => changeText(reel, graphic.id, target.layer, resetOf(changeIn(reel), key)),
+  };
+}
+
+/** Takes the user's own value of a key away. */
+export function resetOf(change: TextChange, key: TextKey): Partial<TextChange> {
+  if (key === 'along.position') return { along: undefined } as unknown as Partial<TextChange>;
+  if (key === 'fill.colour') return { fill: undefined } as unknown as Partial<TextChange>;
+  if (!key.startsWith('placing.')) return { [key]: undefined } as Partial<TextChange>;
+  const part = key.slice('placing.'.length) as keyof typeof PLACING;
+  const placing = { ...PLACING, ...change.placing, [part]: PLACING[part] };
+  const bare = JSON.stringify(placing) === JSON.stringify(PLACING);
+  return { placing: bare ? undefined : placing } as Partial<TextChange>;
+}
+
+type Layer = NonNullable<ReturnType<ReelEditor['scene']['textLayer']>>;
+
+export function propertyOf(layer: Layer, key: TextKey): unknown {
+  if (key.startsWith('placing.')) {
+    return { ...PLACING, ...layer.placing }[key.slice('placing.'.length) as keyof typeof PLACING];
+  }
+  if (key === 'along.position') return layer.along?.position;
+  if (key === 'fill.colour') {
+    return typeof layer.fill === 'object' && 'colour' in layer.fill ? layer.fill.colour : undefined;
+  }
+  return layer[key as 'size'];
+}
+
+/** Keys whose values are plain: what the key strip can show and change. */
+function isPlainKeys(property: unknown): boolean {
+  return (
+    isKeyed(property as ControlFill) &&
+    'keys' in (property as object) &&
+    (property as { keys: { value: unknown; ease?: Easing }[] }).keys.every(
+      ({ value }) => typeof value !== 'object' || Array.isArray(value),
+    )
+  );
+}

@@ -1,0 +1,49 @@
+import type { Check, Slot, Template } from '@fresh-reel/core';
+import type { IconName } from '../ui/Button';
+
+/** Number on a slot's tag, counted through the template from 1. */
+export function slotNumber(template: Template, slot: string): number {
+  return template.slots.findIndex((s) => s.id === slot) + 1;
+}
+
+export const SLOT_KIND: Readonly<Record<Slot['kind'], { word: string; icon: IconName }>> = {
+  text: { word: 'Text', icon: 'type' },
+  list: { word: 'List', icon: 'list' },
+  picture: { word: 'Picture or clip', icon: 'image' },
+  logo: { word: 'Logo', icon: 'aperture' },
+  sound: { word: 'Sound', icon: 'music' },
+};
+
+/** A notice or check in words: what is so, and what to do. */
+export function checkText(check: Check): { kind: 'info' | 'watch' | 'fault'; text: string } {
+  switch (check.kind) {
+    case 'shrunk':
+      return { kind: 'info', text: `Your words are longer than their place. Shrunk to ${check.percent}%.` };
+    case 'cut':
+      return {
+        kind: 'watch',
+        text: `These words do not fit and are cut: “${shorten(check.words)}”. Use fewer words.`,
+      };
+    case 'missing-letters':
+      return { kind: 'watch', text: `No font here has these letters: ${check.letters}` };
+    case 'missing-picture':
+      return {
+        kind: 'watch',
+        text: 'The picture for this slot is missing. Choose it again, or render without it.',
+      };
+    case 'short-path':
+      return {
+        kind: 'watch',
+        text: 'The path for these words has only one point, so they stand straight at it. Add a point.',
+      };
+    case 'outside-safe':
+      return {
+        kind: 'watch',
+        text: 'These words reach outside the safe area. Some screens may cut them off.',
+      };
+  }
+}
+
+function shorten(words: string): string {
+  return words.length > 60 ? `${words.slice(0, 57)}…` : words;
+}

@@ -1,0 +1,147 @@
+import { fontNeeds, type Reel, ReelScene, type RenderPlan } from '@fresh-reel/core';
+import { useSyncExternalStore } from 'react';
+import type { DecodedPicture } from '../engine/browserStudio';
+import { DOCUMENT_ONLY } from '../engine/documentOnly';
+import { ownFontFiles } from '../fonts/useFamilies';
+import { decodePicture } from '../media/decode';
+import type { FromRender, ToRender } from './messages';
+import { removeStoredRender } from './storeFile';
+
+/** One render, from waiting to its file. */
+export interface RenderJob {
+  readonly id: string;
+  readonly reelId: string;
+  readonly reelName: string;
+  readonly plan: RenderPlan;
+  readonly state: 'waiting' | 'running' | 'done' | 'cancelled' | 'fault';
+  readonly frames: number;
+  /** When the first frame was begun, in performance time. */
+  readonly startedAt: number | undefined;
+  readonly seconds: number | undefined;
+  readonly file: Blob | undefined;
+  readonly stored: string | undefined;
+  readonly message: string | undefined;
+  readonly sound: Extract<FromRender, { type: 'done' }>['sound'];
+}
+
+let jobs: readonly RenderJob[] = [];
+const reels = new Map<string, Reel>();
+const listeners = new Set<() => void>();
+let worker: Worker | undefined;
+let made = 0;
+
+function set(next: readonly RenderJob[]): void {
+  jobs = next;
+  for (const listener of listeners) listener();
+}
+
+function update(id: string, part: Partial<RenderJob>): void {
+  set(jobs.map((job) => (job.id === id ? { ...job, ...part } : job)));
+}
+
+/** All renders of this visit, the newest first. They go on while the user works elsewhere in the app. */
+export function useRenderJobs(): readonly RenderJob[] {
+  return useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    () => jobs,
+  );
+}
+
+/** Puts a render in the queue. The reel is taken as it is now; later edits do not touch it. */
+export function startRender(reel: Reel, plan: RenderPlan): void {
+  const id = `render-${++made}`;
+  reels.set(id, reel);
+  set([
+    {
+      id,
+      reelId: reel.id,
+      reelName: reel.name,
+      plan,
+      state: 'waiting',
+      frames: 0,
+      startedAt: undefined,
+      seconds: undefined,
+      file: undefined,
+      stored: undefined,
+      message: undefined,
+      sound: undefined,
+    },
+    ...jobs,
+  ]);
+  runNext();
+}
+
+/** Stops a render; its half-written file is removed. */
+export function cancelRender(id: string): void {
+  const job = jobs.find((j) => j.id === id);
+  if (job?.state === 'waiting') update(id, { state: 'cancelled' });
+  if (job?.state === 'running') worker?.postMessage({ type: 'cancel' } satisfies ToRender);
+}
+
+/** Takes a finished render from the list, with its file. */
+export function forgetRender(id: string): void {
+  const job = jobs.find((j) => j.id === id);
+  if (!job || job.state === 'running') return;
+  if (job.stored) void removeStoredRender(job.stored);
+  set(jobs.filter((j) => j.id !== id));
+}
+
+function runNext(): void {
+  if (worker) return;
+  const job = jobs.findLast((j) => j.state === 'waiting');
+  if (!job) return;
+  worker = new Worker(new URL('../workers/render.worker', import.meta.url));
+  const ended = (part: Partial<RenderJob>) => {
+    const started = jobs.find((j) => j.id === job.id)?.startedAt;
+    update(job.id, {
+      ...part,
+      ...(started === undefined ? {} : { seconds: (performance.now() - started) / 1000 }),
+    });
+    reels.delete(job.id);
+    worker?.terminate();
+    worker = undefined;
+    runNext();
+  };
+  worker.onmessage = ({ data }: MessageEvent<FromRender>) => {
+    if (data.type === 'progress') update(job.id, { frames: data.frames });
+    else if (data.type === 'done')
+      ended({
+        state: 'done',
+        file: data.file,
+        frames: data.frames,
+        stored: data.stored,
+        sound: data.sound,
+      });
+    else if (data.type === 'cancelled') ended({ state: 'cancelled' });
+    else ended({ state: 'fault', message: data.message });
+  };
+  worker.onerror = (event) =>
+    ended({
+      state: 'fault',
+      message: event.message || 'The render stopped for a reason the browser does not tell.',
+    });
+  update(job.id, { state: 'running', startedAt: performance.now() });
+  void begin(worker, reels.get(job.id)!, job.plan);
+}
+
+async function begin(to: Worker, reel: Reel, plan: RenderPlan): Promise<void> {
+  const pictures: [string, DecodedPicture][] = [];
+  for (const media of new ReelScene(reel, DOCUMENT_ONLY).media()) {
+    // A picture that is missing or damaged is left out; the checks have said so before the start.
+    const picture = await decodePicture(media).catch(() => null);
+    if (picture) pictures.push([media, picture]);
+  }
+  const families = new Set(
+    reel.tracks.flatMap((t) =>
+      t.graphics.flatMap((g) => fontNeeds(g.template, g.fill).faces.map((f) => f.family)),
+    ),
+  );
+  const fonts = await ownFontFiles(families).catch(() => []);
+  to.postMessage(
+    { type: 'start', reel, plan, pictures, fonts } satisfies ToRender,
+    pictures.map(([, p]) => p.bitmap),
+  );
+}

@@ -1,0 +1,93 @@
+/** A file that grows at any position. On disk where the browser keeps private files, else in memory. */
+export interface GrowingFile {
+  write(data: Uint8Array, position: number): void;
+  /** Ends writing and gives the whole. */
+  finish(type: string): Promise<{ file: Blob; stored: string | undefined }>;
+  discard(): Promise<void>;
+}
+
+const FOLDER = 'renders';
+
+interface SyncHandle {
+  write(data: Uint8Array, options: { at: number }): number;
+  flush(): void;
+  close(): void;
+}
+
+/** Opens a new file for a render, in a worker. */
+export async function growFile(name: string): Promise<GrowingFile> {
+  try {
+    const root = await navigator.storage.getDirectory();
+    const folder = await root.getDirectoryHandle(FOLDER, { create: true });
+    // The name on disk is its own, so that two renders of one name do not meet.
+    const stored = crypto.randomUUID();
+    const handle = await folder.getFileHandle(stored, { create: true });
+    const sync = await (
+      handle as unknown as { createSyncAccessHandle(): Promise<SyncHandle> }
+    ).createSyncAccessHandle();
+    return {
+      write: (data, position) => {
+        const written = sync.write(data, { at: position });
+        if (written !== data.byteLength)
+          throw new Error('The disk is full. Free some space and render again.');
+      },
+      finish: async (type) => {
+        sync.flush();
+        sync.close();
+        const file = await handle.getFile();
+        return { file: new File([file], name, { type }), stored };
+      },
+      discard: async () => {
+        sync.close();
+        await folder.removeEntry(stored);
+      },
+    };
+  } catch {
+    return inMemory(name);
+  }
+}
+
+function inMemory(name: string): GrowingFile {
+  let bytes = new Uint8Array(1 << 20);
+  let length = 0;
+  return {
+    write: (data, position) => {
+      const end = position + data.byteLength;
+      if (end > bytes.byteLength) {
+        const larger = new Uint8Array(Math.max(end, bytes.byteLength * 2));
+        larger.set(bytes.subarray(0, length));
+        bytes = larger;
+      }
+      bytes.set(data, position);
+      length = Math.max(length, end);
+    },
+    finish: async (type) => ({
+      file: new File([bytes.subarray(0, length)], name, { type }),
+      stored: undefined,
+    }),
+    discard: async () => {
+      bytes = new Uint8Array(0);
+    },
+  };
+}
+
+/** Removes the files of renders that an earlier visit left behind. */
+export async function clearStoredRenders(): Promise<void> {
+  try {
+    const root = await navigator.storage.getDirectory();
+    await root.removeEntry(FOLDER, { recursive: true });
+  } catch {
+    // There was nothing to remove, or the browser keeps no private files.
+  }
+}
+
+/** Removes one stored render. */
+export async function removeStoredRender(name: string): Promise<void> {
+  try {
+    const root = await navigator.storage.getDirectory();
+    const folder = await root.getDirectoryHandle(FOLDER);
+    await folder.removeEntry(name);
+  } catch {
+    // Already gone.
+  }
+}

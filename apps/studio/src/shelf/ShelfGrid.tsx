@@ -1,0 +1,99 @@
+import { Image, StyleSheet, View } from 'react-native';
+import { codecText, lengthText } from '../media/facts';
+import { useThumb } from '../media/useThumb';
+import { bytesText } from '../reel/time';
+import { type MediaRecord, mediaId } from '../storage/media';
+import { Icon, type IconName } from '../ui/Button';
+import { Press } from '../ui/Press';
+import { Txt } from '../ui/Txt';
+import { CORNER, colour, useIsWide } from '../ui/theme';
+import { Wave } from './Wave';
+
+export const KINDS: Readonly<Record<MediaRecord['kind'], { word: string; icon: IconName }>> = {
+  picture: { word: 'Picture', icon: 'image' },
+  clip: { word: 'Clip', icon: 'film' },
+  sound: { word: 'Sound', icon: 'music' },
+};
+
+interface Props {
+  readonly records: readonly MediaRecord[];
+  readonly chosen?: string | undefined;
+  readonly onChoose: (record: MediaRecord) => void;
+  readonly columns: number;
+}
+
+/** Files side by side: a small picture or the shape of the sound, and what each is. */
+export function ShelfGrid({ records, chosen, onChoose, columns }: Props) {
+  return (
+    <View style={styles.grid}>
+      {records.map((record) => (
+        <View key={record.hash} style={{ width: `${100 / columns}%`, padding: 5 }}>
+          <Item record={record} chosen={record.hash === chosen} onPress={() => onChoose(record)} />
+        </View>
+      ))}
+    </View>
+  );
+}
+
+export function useColumns(): number {
+  return useIsWide() ? 5 : 2;
+}
+
+function Item({ record, chosen, onPress }: { record: MediaRecord; chosen: boolean; onPress: () => void }) {
+  const thumb = useThumb(record.kind === 'sound' ? undefined : mediaId(record));
+  const kind = KINDS[record.kind];
+  const facts = [lengthText(record), codecText(record), bytesText(record.size)].filter(Boolean).join(', ');
+  return (
+    <Press
+      role="button"
+      aria-pressed={chosen}
+      aria-label={`${kind.word} ${record.name}`}
+      onPress={onPress}
+      testID={`media-${record.name}`}
+      style={[styles.item, chosen && styles.chosen]}
+    >
+      <View style={[styles.picture, record.kind === 'sound' && styles.paper]}>
+        {record.kind === 'sound' ? (
+          <Wave hash={record.hash} />
+        ) : (
+          thumb && <Image source={{ uri: thumb }} style={styles.image} resizeMode="contain" alt="" />
+        )}
+        <View style={styles.kind} pointerEvents="none">
+          <Icon name={kind.icon} size={12} tint="#FFFFFF" />
+        </View>
+      </View>
+      <Txt kind="small" numberOfLines={1}>
+        {record.name}
+      </Txt>
+      <Txt kind="label" tone="quiet" numberOfLines={1}>
+        {facts}
+      </Txt>
+    </Press>
+  );
+}
+
+const styles = StyleSheet.create({
+  grid: { flexDirection: 'row', flexWrap: 'wrap', margin: -5 },
+  item: { gap: 2, borderRadius: CORNER, padding: 4 },
+  chosen: { backgroundColor: colour.accentTint },
+  picture: {
+    aspectRatio: 4 / 3,
+    borderRadius: 8,
+    overflow: 'hidden',
+    backgroundColor: '#F1EDE4',
+    backgroundImage: 'repeating-conic-gradient(#F6F3EC 0% 25%, #EAE5DA 0% 50%)',
+    backgroundSize: '14px 14px',
+    borderWidth: 1,
+    borderColor: colour.hairline,
+  } as object,
+  paper: { backgroundImage: 'none', backgroundColor: colour.card } as object,
+  image: { width: '100%', height: '100%' },
+  kind: {
+    position: 'absolute',
+    right: 5,
+    bottom: 5,
+    padding: 4,
+    borderRadius: 5,
+    backgroundColor: 'rgba(22,32,43,0.75)',
+  },
+});

@@ -1,0 +1,77 @@
+import { remove, store, write } from './store';
+
+/** Base64 of this many bytes is a mebibyte of text; a multiple of three, so that chunks join. */
+export const CHUNK = 786_432;
+
+export async function sha256(bytes: Uint8Array): Promise<string> {
+  const digest = await crypto.subtle.digest('SHA-256', bytes as BufferSource);
+  return [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('');
+}
+
+function toBase64(bytes: Uint8Array): string {
+  let text = '';
+  for (let i = 0; i < bytes.length; i += 32768) text += String.fromCharCode(...bytes.subarray(i, i + 32768));
+  return btoa(text);
+}
+
+function fromBase64(text: string): Uint8Array<ArrayBuffer> {
+  const binary = atob(text);
+  const bytes = new Uint8Array(binary.length);
+  for (let i = 0; i < binary.length; i++) bytes[i] = binary.charCodeAt(i);
+  return bytes;
+}
+
+const keyOf = (hash: string, chunk: number) => `bytes/${hash}/${chunk}`;
+
+/** Bytes in memory, cut as `writeBytes` takes them. */
+export async function* inPieces(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
+  for (let at = 0; at === 0 || at < bytes.length; at += CHUNK) yield bytes.subarray(at, at + CHUNK);
+}
+
+/** A file that is in memory whole, ready to be stored. */
+export async function inMemory(
+  bytes: Uint8Array,
+): Promise<{ hash: string; size: number; pieces(): AsyncIterable<Uint8Array> }> {
+  return { hash: await sha256(bytes), size: bytes.length, pieces: () => inPieces(bytes) };
+}
+
+/**
+ * Stores a file's bytes under its hash, chunk by chunk; no more than a chunk is in memory.
+ * @param pieces of CHUNK bytes each, the last one as long as it is
+ * @returns the number of chunks, for the record that is written last
+ * @throws {StorageError}
+ */
+export async function writeBytes(
+  hash: string,
+  pieces: AsyncIterable<Uint8Array>,
+  onProgress?: (stored: number) => void,
+): Promise<number> {
+  let [chunks, stored] = [0, 0];
+  for await (const piece of pieces) {
+    await write({ [keyOf(hash, chunks++)]: toBase64(piece) });
+    stored += piece.length;
+    onProgress?.(stored);
+  }
+  return chunks;
+}
+
+/** One chunk of a stored file, or nothing when it is gone. */
+export async function readChunk(hash: string, chunk: number): Promise<Uint8Array<ArrayBuffer> | null> {
+  const text = await store.getItem(keyOf(hash, chunk));
+  return text === null ? null : fromBase64(text);
+}
+
+/** The chunks of a stored file in order, or nothing when any of them is gone. */
+export async function readBytes(hash: string, chunks: number): Promise<Uint8Array<ArrayBuffer>[] | null> {
+  const keys = Array.from({ length: chunks }, (_, i) => keyOf(hash, i));
+  const parts = await store.getMany(keys);
+  if (keys.some((key) => parts[key] === null || parts[key] === undefined)) return null;
+  return keys.map((key) => fromBase64(parts[key]!));
+}
+
+/** Removes all chunks of a file, whether or not a record tells how many there are. */
+export async function removeBytes(hash: string): Promise<void> {
+  const prefix = `bytes/${hash}/`;
+  const keys = (await store.getAllKeys()).filter((k) => k.startsWith(prefix));
+  for (let i = 0; i < keys.length; i += 100) await remove(keys.slice(i, i + 100));
+}

@@ -1,0 +1,76 @@
+import { type BrandKit, freshPicture, newReel, type Reel } from '@fresh-reel/core';
+import { templateById } from '@fresh-reel/templates';
+import { saveBrand } from './brand';
+import { saveReel } from './reels';
+import { store, write } from './store';
+
+/** The brand kit of the festival that the demo is about. */
+export const DEMO_BRAND: BrandKit = {
+  format: 'freshreel/brand',
+  version: 2,
+  id: 'main',
+  name: 'Thistledown Kite Weekend',
+  colours: { main: '#C8431C', second: '#F2A541', dark: '#1E4D3B', light: '#FFF6E6' },
+  logos: {
+    main: freshPicture('asset:gust-sting/logo'),
+    light: null,
+    dark: null,
+    small: freshPicture('asset:name-strap/badge'),
+  },
+  fonts: { heading: 'Bricolage Grotesque', text: 'Figtree' },
+  lines: {
+    line: 'Three days of wind above Marram',
+    name: 'Thistledown Kite Weekend',
+    handle: '@thistledownkites',
+    address: 'The hill above Marram, by the old windmill',
+  },
+};
+
+/** Three reels, as a crew of two would have begun them. */
+export function demoReels(now: string): Reel[] {
+  const make = (
+    id: string,
+    name: string,
+    template: string,
+    slots: Record<string, string>,
+    look: string,
+  ): Reel =>
+    newReel(templateById(template), { id, name, now, shape: 'wide', fill: { look, slots, controls: {} } });
+  return [
+    make(
+      'demo-strap',
+      'Marit, kite maker',
+      'name-strap',
+      { name: 'Marit Oyelaran', role: 'Kite maker, Thistledown Loft' },
+      'paper',
+    ),
+    make(
+      'demo-sting',
+      'Weekend logo sting',
+      'gust-sting',
+      { line: 'Three days of wind above Marram' },
+      'morning',
+    ),
+    make(
+      'demo-opener',
+      'Saturday opener',
+      'four-corners',
+      {
+        'title-1': 'Hold the line',
+        'title-2': 'Mind the gust',
+        'title-3': 'Let it climb',
+        headline: 'Thistledown Kite Weekend',
+      },
+      'kite-red',
+    ),
+  ];
+}
+
+/** Puts the demo in at the first start; later starts, and users who deleted it, are left alone. */
+export async function startDemo(): Promise<void> {
+  if ((await store.getItem('started')) !== null) return;
+  const now = new Date().toISOString();
+  await saveBrand(DEMO_BRAND);
+  for (const reel of demoReels(now)) await saveReel(reel);
+  await write({ started: now });
+}

@@ -1,0 +1,166 @@
+import { held, room } from '../testing/memoryStorage';
+
+jest.mock('@react-native-async-storage/async-storage', () => jest.requireActual('../testing/memoryStorage'));
+
+import { graphicOf, newReel, setSlot } from '@fresh-reel/core';
+import { templateById } from '@fresh-reel/templates';
+import { readBrand } from './brand';
+import { inMemory } from './bytes';
+import { demoReels, startDemo } from './demo';
+import {
+  clearBrokenImports,
+  emptyGone,
+  listMedia,
+  readMedia,
+  removeMedia,
+  restoreMedia,
+  storeMedia,
+} from './media';
+import { deleteReel, listReels, readReel, restoreReel, saveReel } from './reels';
+import { StorageError } from './store';
+
+beforeEach(() => {
+  held.clear();
+  room.left = Number.POSITIVE_INFINITY;
+});
+
+const reel = (id: string, changed: string) => ({
+  ...newReel(templateById('name-strap'), { id, name: id, now: changed, shape: 'wide' }),
+  changed,
+});
+
+describe('reels in storage', () => {
+  it('come back as they went, the last changed first', async () => {
+    const [a, b] = [reel('a', '2026-06-05T10:00:00Z'), reel('b', '2026-06-06T10:00:00Z')];
+    await saveReel(a);
+    await saveReel(b);
+    expect((await listReels()).map((r) => r.id)).toEqual(['b', 'a']);
+    expect(await readReel('a')).toEqual({ kind: 'reel', id: 'a', reel: a });
+    expect(await readReel('none')).toBeNull();
+  });
+
+  it('that are damaged are told apart, last, with their text untouched', async () => {
+    await saveReel(reel('good', '2026-06-05T10:00:00Z'));
+    held.set('reel/torn', '{"format":"freshreel/re');
+    held.set('reel/odd', '{"format":"freshreel/reel","version":1,"id":"odd"}');
+    const list = await listReels();
+    expect(list.map((r) => r.kind)).toEqual(['reel', 'damaged', 'damaged']);
+    expect(list.find((r) => r.id === 'torn')).toMatchObject({
+      reason: expect.stringContaining('not complete JSON'),
+    });
+    expect(held.get('reel/torn')).toBe('{"format":"freshreel/re');
+  });
+
+  it('are put back to the letter after a delete, damaged ones too', async () => {
+    held.set('reel/torn', '{"half');
+    const [stored] = await listReels();
+    await deleteReel('torn');
+    expect(held.has('reel/torn')).toBe(false);
+    await restoreReel(stored!);
+    expect(held.get('reel/torn')).toBe('{"half');
+  });
+
+  it('keep their last good version when storage is full', async () => {
+    const first = reel('a', '2026-06-05T10:00:00Z');
+    await saveReel(first);
+    room.left = 10;
+    const next = setSlot(first, graphicOf(first, 'a-1').id, 'name', 'New words');
+    await expect(saveReel(next)).rejects.toThrow(StorageError);
+    await expect(saveReel(next)).rejects.toThrow(/no more room.*last saved version is safe/);
+    expect(await readReel('a')).toEqual({ kind: 'reel', id: 'a', reel: first });
+  });
+});
+
+describe('media in storage', () => {
+  const facts = {
+    kind: 'picture' as const,
+    name: 'a.png',
+    type: 'image/png',
+    width: 10,
+    height: 10,
+    alpha: true,
+  };
+  const bytes = Uint8Array.from({ length: 2_000_003 }, (_, i) => (i * 31) % 256);
+
+  it('goes in pieces and comes back whole', async () => {
+    const record = await storeMedia(await inMemory(bytes), facts);
+    expect(record.chunks).toBe(3);
+    const back = await readMedia(record.hash);
+    expect(back!.blob.size).toBe(bytes.length);
+    const text = await new Promise<ArrayBuffer>((resolve) => {
+      const reader = new FileReader();
+      reader.onload = () => resolve(reader.result as ArrayBuffer);
+      reader.readAsArrayBuffer(back!.blob);
+    });
+    expect(Buffer.compare(Buffer.from(text), Buffer.from(bytes))).toBe(0);
+  });
+
+  it('is kept once, under its SHA-256', async () => {
+    const record = await storeMedia(await inMemory(new TextEncoder().encode('abc')), facts);
+    // FIPS 180-2, appendix B.1.
+    expect(record.hash).toBe('ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad');
+    const count = held.size;
+    await storeMedia(await inMemory(new TextEncoder().encode('abc')), { ...facts, name: 'again.png' });
+    expect(held.size).toBe(count);
+  });
+
+  it('has no record without its bytes: a full disk half way leaves none', async () => {
+    room.left = 1_500_000;
+    await expect(storeMedia(await inMemory(bytes), facts)).rejects.toThrow(StorageError);
+    expect([...held.keys()]).toEqual([]);
+  });
+
+  it('of an import that was cut off goes at the next start; what is whole stays', async () => {
+    const whole = await storeMedia(await inMemory(new TextEncoder().encode('abc')), facts);
+    held.set('coming/f00', '1');
+    held.set('bytes/f00/0', 'AAAA');
+    // Cut off between the record and the end: the file is whole.
+    held.set(`coming/${whole.hash}`, '1');
+    await clearBrokenImports();
+    expect([...held.keys()].sort()).toEqual([`bytes/${whole.hash}/0`, `media/${whole.hash}`]);
+  });
+
+  it('is listed, the newest first, and goes with its small pictures', async () => {
+    const record = await storeMedia(await inMemory(bytes), facts);
+    held.set(`thumb/${record.hash}`, 'data:');
+    held.set('media/odd', '{');
+    expect((await listMedia()).map((r) => r.name)).toEqual(['a.png']);
+    await removeMedia(record);
+    expect(await listMedia()).toEqual([]);
+    await restoreMedia(record);
+    expect(await listMedia()).toEqual([record]);
+    await emptyGone();
+    expect(await readMedia(record.hash)).not.toBeNull();
+    await removeMedia(record);
+    await emptyGone();
+    expect([...held.keys()]).toEqual(['media/odd']);
+  });
+
+  it('that lost a piece is missing, not broken', async () => {
+    const record = await storeMedia(await inMemory(bytes), facts);
+    held.delete(`bytes/${record.hash}/1`);
+    expect(await readMedia(record.hash)).toBeNull();
+  });
+});
+
+describe('the first start', () => {
+  it('puts in a brand and a reel from each template, once', async () => {
+    await startDemo();
+    expect(
+      (await listReels())
+        .map((r) => (r.kind === 'reel' ? r.reel.tracks[0]!.graphics[0]!.template.id : ''))
+        .sort(),
+    ).toEqual(['four-corners', 'gust-sting', 'name-strap']);
+    expect((await readBrand())?.name).toBe('Thistledown Kite Weekend');
+    await deleteReel('demo-strap');
+    await startDemo();
+    expect(await listReels()).toHaveLength(2);
+    expect(demoReels('')).toHaveLength(3);
+  });
+
+  it('a damaged brand kit is none, and stays where it is', async () => {
+    held.set('brand/main', '{"format":"freshreel/brand","version":1}');
+    expect(await readBrand()).toBeNull();
+    expect(held.has('brand/main')).toBe(true);
+  });
+});

@@ -1,0 +1,53 @@
+import { type AsyncStorage, createAsyncStorage } from '@react-native-async-storage/async-storage';
+
+/** The one store of the app. Keys: `reel/<id>`, `brand/main`, `media/<hash>`, `bytes/<hash>/<n>`,
+ * `thumb/<hash>`, `wave/<hash>`, `font/<hash>`, `coming/<hash>`, `gone/<hash>`, `started`. */
+export const store: AsyncStorage = createAsyncStorage('fresh-reel');
+
+/** A change could not be written. `full` when the browser gives no more room. */
+export class StorageError extends Error {
+  override readonly name = 'StorageError';
+  constructor(
+    message: string,
+    readonly full: boolean,
+  ) {
+    super(message);
+  }
+}
+
+/** Tells a full disk from other faults: browsers name it in the error's name or message. */
+function asStorageError(error: unknown): StorageError {
+  const text = error instanceof Error ? `${error.name} ${error.message}` : String(error);
+  const full = /quota|full|disk|space/i.test(text);
+  return new StorageError(
+    full
+      ? 'The browser has no more room for Fresh Reel. Your last saved version is safe. Take files off the Shelf that no reel shows, delete a reel you no longer need, or save this one as a file.'
+      : `The browser could not save this (${text.trim()}). Your last saved version is safe. Try again, or save the reel as a file.`,
+    full,
+  );
+}
+
+/**
+ * Writes all entries or none: one transaction of the browser's database.
+ * @throws {StorageError}
+ */
+export async function write(entries: Record<string, string>): Promise<void> {
+  try {
+    await store.setMany(entries);
+  } catch (error) {
+    throw asStorageError(error);
+  }
+}
+
+export async function remove(keys: string[]): Promise<void> {
+  try {
+    await store.removeMany(keys);
+  } catch (error) {
+    throw asStorageError(error);
+  }
+}
+
+/** Keys that start with a prefix. */
+export async function keysWith(prefix: string): Promise<string[]> {
+  return (await store.getAllKeys()).filter((key) => key.startsWith(prefix));
+}

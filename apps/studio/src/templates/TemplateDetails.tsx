@@ -1,0 +1,152 @@
+import type { FrameShape, Template } from '@fresh-reel/core';
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { SLOT_KIND } from '../reel/slots';
+import { useBrand } from '../storage/queries';
+import { Banner } from '../ui/Banner';
+import { Button, Icon, IconButton } from '../ui/Button';
+import { Choice } from '../ui/Choice';
+import { Toggle } from '../ui/Toggle';
+import { Txt } from '../ui/Txt';
+import { colour, useIsWide } from '../ui/theme';
+import { FRAME_SHAPES, lengthOf, USE_NAMES } from './facts';
+import { TemplatePreview } from './TemplatePreview';
+import { useStartReel } from './useStartReel';
+
+/** One template: how it moves in each frame, what it needs, and its guide. */
+export function TemplateDetails({ template }: { template: Template }) {
+  const wide = useIsWide();
+  const router = useRouter();
+  const { data: brand } = useBrand();
+  const [shape, setShape] = useState<FrameShape>('wide');
+  const [branded, setBranded] = useState(false);
+  const { start, fault } = useStartReel();
+  return (
+    <View style={styles.screen} testID="template-details">
+      <View style={styles.header} role="banner">
+        <IconButton
+          icon="arrow-left"
+          label="Back to templates"
+          onPress={() => router.replace('/templates')}
+          testID="back"
+        />
+        <Txt kind="lead" level={1} style={styles.grow}>
+          {template.name}
+        </Txt>
+        <Button
+          title="Use"
+          label={`Use ${template.name}`}
+          kind="next"
+          onPress={() => void start(template, shape, branded)}
+          testID="use-template"
+        />
+      </View>
+      <ScrollView contentContainerStyle={[styles.body, wide && styles.bodyWide]} role="main">
+        <View style={[styles.show, wide && styles.showWide]}>
+          <View style={[styles.surround, shape !== 'wide' && styles.surroundTall]}>
+            <View
+              style={shape === 'wide' ? styles.wideBox : shape === 'tall' ? styles.tallBox : styles.squareBox}
+            >
+              <TemplatePreview
+                key={shape}
+                template={template}
+                shape={shape}
+                moving
+                brand={branded ? brand : undefined}
+              />
+            </View>
+          </View>
+          <Choice
+            label="Shape of the frame"
+            testID="frame-shape"
+            value={shape}
+            options={FRAME_SHAPES}
+            onChange={setShape}
+          />
+          {brand && (
+            <Toggle label="Wearing my brand" value={branded} onChange={setBranded} testID="wearing-brand" />
+          )}
+        </View>
+        <View style={[styles.words, wide && styles.wordsWide]}>
+          {fault && <Banner kind="fault">{fault}</Banner>}
+          <View style={styles.group}>
+            <Txt kind="title">{template.about}</Txt>
+            <Txt tone="quiet">
+              {USE_NAMES[template.use]}, {lengthOf(template)} as it comes.
+              {template.transparent === true ? ' Transparent: it lies over your footage.' : ''}
+              {typeof template.transparent === 'object' ? ' Transparent when its backdrop is off.' : ''}
+            </Txt>
+          </View>
+          <View style={styles.group}>
+            <Txt kind="lead" level={2}>
+              What it needs
+            </Txt>
+            {template.slots.map((slot) => (
+              <View key={slot.id} style={styles.need}>
+                <Icon name={SLOT_KIND[slot.kind].icon} size={16} />
+                <Txt>
+                  {slot.name}
+                  <Txt tone="quiet">
+                    {' '}
+                    {SLOT_KIND[slot.kind].word.toLowerCase()}
+                    {slot.optional ? ', optional' : ''}
+                  </Txt>
+                </Txt>
+              </View>
+            ))}
+          </View>
+          <View style={styles.group}>
+            <Txt kind="lead" level={2}>
+              How to use it
+            </Txt>
+            {template.guide.map((line, i) => (
+              <View key={line} style={styles.guide}>
+                <Txt kind="strong" style={styles.number}>
+                  {i + 1}
+                </Txt>
+                <Txt style={styles.grow}>{line}</Txt>
+              </View>
+            ))}
+          </View>
+        </View>
+      </ScrollView>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  screen: { flex: 1, backgroundColor: colour.paper },
+  header: {
+    flexDirection: 'row',
+    alignItems: 'center',
+    minHeight: 56,
+    paddingHorizontal: 4,
+    paddingRight: 12,
+    borderBottomWidth: 1,
+    borderColor: colour.hairline,
+  },
+  grow: { flex: 1 },
+  body: { paddingBottom: 48 },
+  bodyWide: {
+    flexDirection: 'row',
+    padding: 32,
+    gap: 40,
+    maxWidth: 1280,
+    width: '100%',
+    marginHorizontal: 'auto',
+  },
+  show: { gap: 12, paddingHorizontal: 16, paddingTop: 16 },
+  showWide: { flex: 3, paddingHorizontal: 0, paddingTop: 0 },
+  surround: { borderRadius: 10, overflow: 'hidden', backgroundColor: colour.surround, alignItems: 'center' },
+  surroundTall: { paddingVertical: 16 },
+  wideBox: { width: '100%' },
+  tallBox: { width: 230 },
+  squareBox: { width: 330, maxWidth: '100%' },
+  words: { padding: 16, paddingTop: 24, gap: 28 },
+  wordsWide: { flex: 2, padding: 0, paddingTop: 0 },
+  group: { gap: 10 },
+  need: { flexDirection: 'row', alignItems: 'center', gap: 10 },
+  guide: { flexDirection: 'row', gap: 12 },
+  number: { width: 20, color: colour.accent },
+});

@@ -1,0 +1,60 @@
+import {
+  EMPTY_FILL,
+  FRAMES,
+  type FrameShape,
+  GraphicScene,
+  layoutFrame,
+  secondsAt,
+  type Template,
+  type Use,
+} from '@fresh-reel/core';
+import { DOCUMENT_ONLY } from '../engine/documentOnly';
+import { secondsText } from '../reel/time';
+
+export const USE_NAMES: Readonly<Record<Use, string>> = {
+  'lower-third': 'Lower third',
+  'logo-sting': 'Logo sting',
+  opener: 'Opener',
+  callout: 'Callout',
+  'end-card': 'End card',
+  title: 'Title',
+  caption: 'Caption',
+  quote: 'Quote',
+  gallery: 'Gallery',
+  credits: 'Credits',
+};
+
+/** The frames offered, as a choice. */
+export const FRAME_SHAPES: readonly { readonly id: FrameShape; readonly name: string }[] = [
+  { id: 'wide', name: 'Wide 16:9' },
+  { id: 'tall', name: 'Tall 9:16' },
+  { id: 'square', name: 'Square 1:1' },
+];
+
+const many = (n: number, one: string, more: string) => (n === 0 ? [] : [`${n} ${n === 1 ? one : more}`]);
+
+/** What a template takes: 2 texts, 1 logo. */
+export function takes(template: Template): string {
+  const count = (kind: string) => template.slots.filter((s) => s.kind === kind).length;
+  return [
+    ...many(count('text'), 'text', 'texts'),
+    ...many(count('list'), 'list', 'lists'),
+    ...many(count('picture'), 'picture', 'pictures'),
+    ...many(count('logo'), 'logo', 'logos'),
+  ].join(', ');
+}
+
+/** Length with the default hold, in seconds. */
+export function lengthOf(template: Template): string {
+  const scene = new GraphicScene(template, EMPTY_FILL, layoutFrame(FRAMES.wide), DOCUMENT_ONLY);
+  return secondsText(secondsAt(scene.length, template.rate));
+}
+
+/** Whether a template answers to what was typed: its name, what it is about, its use and moods. */
+export function matches(template: Template, search: string): boolean {
+  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+  const text = [template.name, template.about, USE_NAMES[template.use], ...template.moods]
+    .join(' ')
+    .toLowerCase();
+  return words.every((w) => text.includes(w));
+}

@@ -1,0 +1,45 @@
+import { parse } from 'papaparse';
+
+/** Longest list taken: more is hardly read, and would slow the page. */
+export const MOST_LINES = 20_000;
+const MOST_BYTES = 4 * 1024 * 1024;
+
+/** A list cannot be taken; the message says why and what to do. */
+export class ListError extends Error {
+  override readonly name = 'ListError';
+}
+
+/**
+ * Reads a .txt or .csv file as the lines of a list. Columns of a CSV (RFC 4180, any usual separator) or of tabs are set
+ * apart by ` | `.
+ * @throws {ListError} when the file is empty, not text, or longer than is of use
+ */
+export async function readListFile(file: File): Promise<{ text: string; lines: number }> {
+  if (file.size > MOST_BYTES) {
+    throw new ListError(`"${file.name}" is larger than 4 MB. A list this long is cut into several reels.`);
+  }
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  if (bytes.includes(0) && !(bytes[0] === 0xff || bytes[0] === 0xfe)) {
+    throw new ListError(`"${file.name}" is not a text file. Save your list as .txt or .csv.`);
+  }
+  const encoding =
+    bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe ? 'utf-16be' : 'utf-8';
+  const text = new TextDecoder(encoding)
+    .decode(bytes)
+    .replace(/^\uFEFF/, '')
+    .replace(/\r\n?/g, '\n');
+  const lines = /\.csv$/i.test(file.name) ? csvLines(text) : text.replaceAll('\t', ' | ').split('\n');
+  while (lines.length > 0 && lines.at(-1)!.trim() === '') lines.pop();
+  if (lines.length === 0) throw new ListError(`"${file.name}" has no words in it. Choose another file.`);
+  if (lines.length > MOST_LINES) {
+    throw new ListError(
+      `"${file.name}" has ${lines.length} lines; ${MOST_LINES} is the most. Cut it into several files.`,
+    );
+  }
+  return { text: lines.join('\n'), lines: lines.length };
+}
+
+function csvLines(text: string): string[] {
+  const { data } = parse<string[]>(text.trimEnd(), { skipEmptyLines: false });
+  return data.map((row) => row.map((cell) => cell.replace(/\s*\n\s*/g, ' ').trim()).join(' | '));
+}

@@ -1,0 +1,128 @@
+import Feather from '@expo/vector-icons/Feather';
+import type { ComponentProps } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Press } from './Press';
+import { Txt } from './Txt';
+import { CORNER, colour, TOUCH } from './theme';
+
+export type IconName = ComponentProps<typeof Feather>['name'];
+
+interface ButtonProps {
+  readonly title: string;
+  readonly onPress: () => void;
+  readonly icon?: IconName;
+  /** `next` is the one next thing to do; `quiet` has an edge; `plain` is words alone; `danger` destroys. */
+  readonly kind?: 'next' | 'quiet' | 'plain' | 'danger';
+  readonly disabled?: boolean;
+  readonly testID?: string;
+  readonly small?: boolean;
+  readonly label?: string;
+}
+
+/** A button that says what happens. */
+export function Button({
+  title,
+  onPress,
+  icon,
+  kind = 'quiet',
+  disabled = false,
+  testID,
+  small,
+  label,
+}: ButtonProps) {
+  const tone = kind === 'next' ? 'white' : kind === 'danger' ? 'red' : kind === 'plain' ? 'accent' : 'ink';
+  return (
+    <Press
+      role="button"
+      aria-label={label ?? title}
+      aria-disabled={disabled}
+      disabled={disabled}
+      onPress={onPress}
+      testID={testID}
+      style={[styles.button, small && styles.small, styles[kind], disabled && styles.disabled]}
+    >
+      {icon && (
+        <Feather name={icon} size={18} color={tone === 'white' ? '#FFFFFF' : colour[tone]} aria-hidden />
+      )}
+      <Txt kind="strong" tone={tone} numberOfLines={1}>
+        {title}
+      </Txt>
+    </Press>
+  );
+}
+
+interface IconButtonProps {
+  readonly icon: IconName;
+  /** What it does, for assistive technology and as a tip. */
+  readonly label: string;
+  readonly onPress: () => void;
+  readonly disabled?: boolean;
+  readonly on?: boolean;
+  readonly testID?: string;
+  readonly colour?: string;
+}
+
+/** A button with a picture alone, where room is short and the picture is plain. */
+export function IconButton({
+  icon,
+  label,
+  onPress,
+  disabled = false,
+  on,
+  testID,
+  colour: tint = colour.ink,
+}: IconButtonProps) {
+  return (
+    <Press
+      role="button"
+      aria-label={label}
+      aria-disabled={disabled}
+      {...(on === undefined ? {} : { 'aria-pressed': on })}
+      disabled={disabled}
+      onPress={onPress}
+      testID={testID}
+      style={[styles.icon, on && styles.iconOn, disabled && styles.disabled]}
+    >
+      <Feather name={icon} size={21} color={on ? colour.accent : tint} aria-hidden />
+    </Press>
+  );
+}
+
+/** An icon that only illustrates. */
+export function Icon({
+  name,
+  tint = colour.quiet,
+  size = 18,
+}: {
+  name: IconName;
+  tint?: string;
+  size?: number;
+}) {
+  return (
+    <View aria-hidden>
+      <Feather name={name} size={size} color={tint} />
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  button: {
+    minHeight: TOUCH,
+    paddingHorizontal: 18,
+    borderRadius: CORNER,
+    flexDirection: 'row',
+    alignItems: 'center',
+    justifyContent: 'center',
+    gap: 8,
+    borderWidth: 1,
+    borderColor: 'transparent',
+  },
+  small: { paddingHorizontal: 12 },
+  next: { backgroundColor: colour.accent },
+  quiet: { backgroundColor: colour.card, borderColor: colour.edge },
+  plain: { paddingHorizontal: 8 },
+  danger: { backgroundColor: colour.card, borderColor: colour.red },
+  disabled: { opacity: 0.38 },
+  icon: { width: TOUCH, height: TOUCH, borderRadius: CORNER, alignItems: 'center', justifyContent: 'center' },
+  iconOn: { backgroundColor: colour.accentTint },
+});

@@ -1,0 +1,76 @@
+import { type ReactNode, useEffect, useRef } from 'react';
+import { createPortal } from 'react-dom';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { IconButton } from './Button';
+import { Txt } from './Txt';
+import { colour, useIsWide } from './theme';
+
+interface Props {
+  readonly title: string;
+  readonly onClose: () => void;
+  readonly children: ReactNode;
+  readonly testID?: string;
+}
+
+/** Sheets that are open, the topmost last: Escape closes that one. */
+const stack: object[] = [];
+
+/** A sheet that rises from below and leaves what is above in view and in reach. Escape closes it. */
+export function Sheet({ title, onClose, children, testID }: Props) {
+  const wide = useIsWide();
+  const close = useRef(onClose);
+  close.current = onClose;
+  useEffect(() => {
+    const me = {};
+    stack.push(me);
+    const onKey = (e: KeyboardEvent) => {
+      if (e.key === 'Escape' && stack.at(-1) === me) close.current();
+    };
+    // Fields keep their keys to themselves; the capture phase comes before them.
+    window.addEventListener('keydown', onKey, true);
+    return () => {
+      window.removeEventListener('keydown', onKey, true);
+      stack.splice(stack.indexOf(me), 1);
+    };
+  }, []);
+  // Laid over the whole window, wherever in a scrolling list it was opened.
+  return createPortal(
+    <View role="dialog" aria-label={title} testID={testID} style={[styles.sheet, wide && styles.wide]}>
+      <View style={styles.head}>
+        <Txt kind="lead" level={2}>
+          {title}
+        </Txt>
+        <IconButton icon="x" label="Close" onPress={onClose} />
+      </View>
+      <ScrollView contentContainerStyle={styles.body}>{children}</ScrollView>
+    </View>,
+    document.body,
+  );
+}
+
+const styles = StyleSheet.create({
+  sheet: {
+    position: 'fixed' as 'absolute',
+    left: 0,
+    right: 0,
+    bottom: 0,
+    maxHeight: '62%',
+    backgroundColor: colour.card,
+    borderTopLeftRadius: 16,
+    borderTopRightRadius: 16,
+    borderTopWidth: 1,
+    borderColor: colour.hairline,
+    boxShadow: '0 -8px 32px rgba(22,32,43,0.14)',
+    zIndex: 20,
+  },
+  wide: { left: 'auto', right: 24, bottom: 24, width: 440, borderRadius: 16, borderWidth: 1 },
+  head: {
+    flexDirection: 'row',
+    alignItems: 'center',
+    justifyContent: 'space-between',
+    paddingLeft: 16,
+    paddingRight: 6,
+    paddingTop: 6,
+  },
+  body: { paddingHorizontal: 16, paddingBottom: 20, gap: 14 },
+});

@@ -1,0 +1,50 @@
+import { useWindowDimensions } from 'react-native';
+
+/** Print-shop colours: paper, ink, one strong accent. Pairs used for text meet WCAG 2.2 AA (see the theme's test). */
+export const colour = {
+  paper: '#FBF8F2',
+  card: '#FFFFFF',
+  ink: '#16202B',
+  quiet: '#55606C',
+  hairline: '#E4DED3',
+  /** Edges of controls need 3:1 against paper. */
+  edge: '#8A857B',
+  accent: '#C8431C',
+  accentTint: '#FBE7DF',
+  accentDeep: '#9E3110',
+  blue: '#1F6F8B',
+  blueTint: '#E3EFF3',
+  leaf: '#2E7D4F',
+  leafTint: '#E4F1E8',
+  amber: '#8A5A00',
+  amberTint: '#FBF0D9',
+  red: '#B3261E',
+  redTint: '#FBE6E4',
+  surround: '#2B2B2B',
+  onSurround: '#F4F4F2',
+} as const;
+
+export const family = {
+  heading: 'Bricolage-700',
+  text: 'Figtree-400',
+  medium: 'Figtree-600',
+  bold: 'Figtree-700',
+} as const;
+
+/** Files of the interface's fonts, served with the app. */
+export const interfaceFonts = {
+  'Bricolage-700': '/fonts/BricolageGrotesque_700Bold.ttf',
+  'Figtree-400': '/fonts/Figtree_400Regular.ttf',
+  'Figtree-600': '/fonts/Figtree_600SemiBold.ttf',
+  'Figtree-700': '/fonts/Figtree_700Bold.ttf',
+} as const;
+
+export const size = { small: 13, body: 15, lead: 17, title: 22, display: 30 } as const;
+export const TOUCH = 44;
+export const CORNER = 10;
+/** From here on the screen counts as wide. */
+export const WIDE = 900;
+
+export function useIsWide(): boolean {
+  return useWindowDimensions().width >= WIDE;
+}
