@@ -1,0 +1,16 @@
+/** The real interface, in headless Chromium. Build the studio first: npm test does. */
+export default {
+  displayName: 'e2e',
+  rootDir: '.',
+  testEnvironment: 'node',
+  testMatch: ['<rootDir>/**/*.test.ts'],
+  testTimeout: 180_000,
+  maxWorkers: 1,
+  transform: {
+    '^.+\\.(t|j|mj)sx?$': [
+      '@swc/jest',
+      { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'commonjs' } },
+    ],
+  },
+  transformIgnorePatterns: ['/node_modules/(?!woff2-encoder/)'],
+};

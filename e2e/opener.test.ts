@@ -1,0 +1,222 @@
+import { unzipSync } from 'fflate';
+import { PNG } from 'pngjs';
+import type { Page } from 'puppeteer-core';
+import {
+  choose,
+  fill,
+  id,
+  LAPTOP,
+  look,
+  renderNow,
+  Session,
+  saved,
+  tap,
+  textOf,
+  waitForChange,
+  waitForText,
+} from './support/browser';
+import { asFile, frameOf, pixel, probe, soundOf, stripesPng } from './support/probe';
+
+const stripes = asFile(
+  stripesPng(1600, 900, [
+    [255, 0, 0],
+    [0, 160, 0],
+    [0, 0, 255],
+  ]),
+  'stripes.png',
+);
+
+let session: Session;
+let page: Page;
+beforeAll(async () => {
+  session = await Session.start();
+  page = await session.page(LAPTOP, '/reels/demo-opener');
+});
+afterAll(async () => {
+  await session.close();
+  expect(session.faults).toEqual([]);
+});
+
+describe('an opener, made on a laptop', () => {
+  it('tells its scenes in order, each with its moment and its slots', async () => {
+    await page.waitForSelector(id('scene-corner-1'));
+    const heads = await page.$$eval('[data-testid^="scene-"]', (all) => all.map((e) => e.textContent));
+    expect(heads).toEqual([
+      'First cornerfrom 0.0 s',
+      'Second cornerfrom 1.4 s',
+      'Third cornerfrom 2.8 s',
+      'All four cornersfrom 4.2 s',
+    ]);
+  });
+
+  it('moves the preview to where a chosen slot shows', async () => {
+    await tap(page, 'slot-title-2');
+    await waitForText(page, 'timecode', '^00:00:02:34$');
+    await tap(page, 'slot-headline');
+    await waitForText(page, 'timecode', '^00:00:06:06$');
+  });
+
+  it('takes a picture dropped on its slot', async () => {
+    const before = await look(page, 'preview');
+    await page.evaluate(
+      async (selector: string, base64: string) => {
+        const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+        const data = new DataTransfer();
+        data.items.add(new File([bytes], 'stripes.png', { type: 'image/png' }));
+        const target = document.querySelector(selector)!;
+        for (const type of ['dragover', 'drop'])
+          target.dispatchEvent(new DragEvent(type, { dataTransfer: data, bubbles: true, cancelable: true }));
+      },
+      id('slot-photo-1'),
+      stripesPng(800, 900, [
+        [255, 200, 0],
+        [0, 160, 200],
+      ]).toString('base64'),
+    );
+    await waitForChange(page, 'preview', before);
+    await waitForText(page, 'timecode', '^00:00:01:10$');
+  });
+
+  it('takes another by the chooser, and drags it in its frame', async () => {
+    const thumbnail = `${id('slot-photo-1')} img`;
+    const dropped = await page
+      .waitForSelector(thumbnail)
+      .then((img) => img!.evaluate((e) => (e as HTMLImageElement).src));
+    await choose(page, 'choose-photo-1', stripes);
+    await page.waitForFunction(
+      (s: string, old: string) => {
+        const now = document.querySelector<HTMLImageElement>(s);
+        return now !== null && now.src !== old;
+      },
+      {},
+      thumbnail,
+      dropped,
+    );
+    await page.focus(id('slider-frame-photo-1-scale'));
+    for (let i = 0; i < 10; i++) await page.keyboard.press('PageUp');
+    await page.waitForFunction(
+      (s: string) => document.querySelector(s)?.getAttribute('aria-valuenow') === '200',
+      {},
+      id('slider-frame-photo-1-scale'),
+    );
+    const seen = await look(page, 'preview');
+    const box = (await (await page.waitForSelector(id('preview')))!.boundingBox())!;
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height * 0.7);
+    await page.mouse.down();
+    await page.mouse.move(box.x + box.width / 2 + 150, box.y + box.height * 0.7, { steps: 5 });
+    await page.mouse.up();
+    await waitForChange(page, 'preview', seen);
+    // The picture went right with the hand, so what stays in view lies further left.
+    const focus = await page.$eval(id('slider-frame-photo-1-x'), (e) =>
+      Number(e.getAttribute('aria-valuenow')),
+    );
+    expect(focus).toBeLessThan(50);
+    await tap(page, 'undo');
+    await page.waitForFunction(
+      (s: string) => document.querySelector(s)?.getAttribute('aria-valuenow') === '50',
+      {},
+      id('slider-frame-photo-1-x'),
+    );
+  });
+
+  it('wears the brand, and changes its frame', async () => {
+    await tap(page, 'step-adjust');
+    let seen = await look(page, 'preview');
+    await tap(page, 'look-sea-glass');
+    seen = await waitForChange(page, 'preview', seen);
+    await tap(page, 'wear-brand');
+    expect(await waitForText(page, 'control-accent', '#C8431C')).toBeTruthy();
+    await tap(page, 'frame-shape-tall');
+    await page.waitForFunction(
+      (s: string) => {
+        const box = document.querySelector(s)!.getBoundingClientRect();
+        return box.height > box.width * 1.7;
+      },
+      {},
+      id('preview'),
+    );
+    await tap(page, 'undo');
+    await saved(page);
+  });
+
+  it('checks before the render, and shows the slot that wants attention', async () => {
+    await tap(page, 'step-fill');
+    await fill(page, 'slot-title-3', 'x'.repeat(400));
+    await tap(page, 'step-render');
+    expect(await waitForText(page, 'check-cut', /Title 3: These words do not fit and are cut/)).toBeTruthy();
+    await page.$eval(`${id('check-cut')} [role="button"]`, (e) => (e as HTMLElement).click());
+    await page.waitForSelector(id('notice-title-3'));
+    await fill(page, 'slot-title-3', 'Let it climb');
+  });
+
+  it('renders to MP4 at 59.94 with every frame', async () => {
+    expect(await renderNow(page, 'mp4', '540', '60000/1001')).toMatch(
+      /all 496 frames.*59\.94 frames a second/,
+    );
+    await tap(page, 'render-download');
+    const path = asFile(await session.take('.mp4'), 'out.mp4');
+    expect(probe(path)).toMatchObject({
+      codec: 'h264',
+      width: 960,
+      height: 540,
+      rate: '60000/1001',
+      frames: 496,
+    });
+    // At one second the middle stripe fills the middle of the picture.
+    const [r, g, b] = pixel(frameOf(path, 1.1, false), 480, 400);
+    expect(g!).toBeGreaterThan(r! + 60);
+    expect(g!).toBeGreaterThan(b! + 60);
+    await page.evaluate(() => document.querySelector<HTMLElement>('[aria-label^="Remove "]')?.click());
+  });
+
+  it('renders a sequence of numbered pictures', async () => {
+    expect(await renderNow(page, 'png-sequence', '540', '24')).toMatch(/all 198 frames/);
+    await tap(page, 'render-download');
+    const files = unzipSync(await session.take('.zip'));
+    const names = Object.keys(files)
+      .filter((n) => n.endsWith('.png'))
+      .sort();
+    expect(names).toHaveLength(198);
+    // The sound lies beside them, as long as they are.
+    const [wav] = Object.entries(files).filter(([n]) => n.endsWith('.wav'));
+    const { seconds, ...sound } = soundOf(asFile(wav![1], 'beside.wav'));
+    expect(sound).toEqual({ codec: 'pcm_s24le', rate: 48000, channels: 2 });
+    expect(seconds).toBeCloseTo(198 / 24, 3);
+    expect(names[0]).toMatch(/_00001\.png$/);
+    expect(names.at(-1)).toMatch(/_00198\.png$/);
+    const first = PNG.sync.read(Buffer.from(files[names[100]!]!));
+    expect([first.width, first.height]).toEqual([960, 540]);
+    await page.evaluate(() => document.querySelector<HTMLElement>('[aria-label^="Remove "]')?.click());
+  });
+
+  it('stops when told to, and keeps nothing', async () => {
+    await tap(page, 'output-format-mp4');
+    await tap(page, 'output-size-2160');
+    await tap(page, 'render-start');
+    await page.waitForSelector(id('render-progress'));
+    await waitForText(page, 'job-running', /Frame [1-9]/);
+    await tap(page, 'render-cancel');
+    expect(await waitForText(page, 'job-cancelled', 'Cancelled. Nothing was kept.')).toBeTruthy();
+    const kept = await page.evaluate(async () => {
+      const root = await navigator.storage.getDirectory();
+      const names: string[] = [];
+      const folder = await root.getDirectoryHandle('renders', { create: true });
+      for await (const name of (folder as unknown as { keys(): AsyncIterable<string> }).keys())
+        names.push(name);
+      return names;
+    });
+    expect(kept).toEqual([]);
+  });
+
+  it('goes on rendering while the editor is elsewhere', async () => {
+    await tap(page, 'output-format-webm');
+    await tap(page, 'output-size-540');
+    await tap(page, 'output-rate-24');
+    await tap(page, 'render-start');
+    await page.waitForSelector(id('render-progress'));
+    await tap(page, 'back');
+    await tap(page, 'place-renders');
+    await page.waitForSelector(id('render-download'), { timeout: 120_000 });
+    expect(await textOf(page, 'render-done')).toMatch(/all 198 frames/);
+  });
+});

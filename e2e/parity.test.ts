@@ -1,0 +1,67 @@
+import { layoutFrame, openDocument, type Reel, ReelScene, reelKind } from '@fresh-reel/core';
+import { NodeStudio, pngOf } from '@fresh-reel/node-host';
+import { PNG } from 'pngjs';
+import { id, LAPTOP, renderNow, Session, tap, waitForText } from './support/browser';
+import { difference } from './support/probe';
+
+let session: Session;
+let studio: NodeStudio;
+beforeAll(async () => {
+  session = await Session.start();
+  studio = await NodeStudio.start();
+});
+afterAll(async () => {
+  await session.close();
+  expect(session.faults).toEqual([]);
+});
+
+/** One frame of a reel, as Node paints it. */
+async function inNode(reel: Reel, frame: number): Promise<PNG> {
+  for (const [media, { base64 }] of Object.entries(reel.embedded ?? {}))
+    await studio.addPicture(media, Buffer.from(base64, 'base64'));
+  const scene = new ReelScene(reel, studio);
+  await studio.prepareReel(scene);
+  const size = { width: 960, height: 540 };
+  return PNG.sync.read(
+    await pngOf(studio.paint(scene.frameAt(frame, reel.rate), layoutFrame(reel.frame), size)),
+  );
+}
+
+describe('the same frame from Chromium and from Node', () => {
+  // Words at rest and in motion; a logo in perspective with its shadow; pictures cropped, blended and grained.
+  it.each([
+    ['demo-strap', [22, 120, 300]],
+    ['demo-sting', [20, 90, 170]],
+    ['demo-opener', [60, 110, 400]],
+  ] as const)('%s', async (name, frames) => {
+    const page = await session.page(LAPTOP, `/reels/${name}`);
+    await tap(page, 'step-render');
+    await tap(page, 'save-reel-file');
+    const reel = openDocument(reelKind, JSON.parse((await session.take('.reel.json')).toString()));
+    for (const frame of frames) {
+      await page.focus(id('seek'));
+      await page.keyboard.press('Home');
+      await page.keyboard.down('Shift');
+      for (let i = 0; i < Math.floor(frame / 10); i++) await page.keyboard.press('ArrowRight');
+      await page.keyboard.up('Shift');
+      for (let i = 0; i < frame % 10; i++) await page.keyboard.press('ArrowRight');
+      await waitForText(
+        page,
+        'timecode',
+        `^00:00:0${Math.floor(frame / 60)}:${String(frame % 60).padStart(2, '0')}$`,
+      );
+      await renderNow(page, 'png', '540');
+      await tap(page, 'render-download');
+      const browser = PNG.sync.read(await session.take('.png'));
+      await page.evaluate(() => document.querySelector<HTMLElement>('[aria-label^="Remove "]')?.click());
+      const node = await inNode(reel, frame);
+      const empty = difference(browser, new PNG({ width: browser.width, height: browser.height }));
+      const differs = difference(browser, node);
+      expect({ frame, agrees: differs < 1.2, differs, shows: empty > 1 }).toMatchObject({
+        agrees: true,
+        shows: true,
+      });
+    }
+    await page.close();
+  });
+});

@@ -1,0 +1,198 @@
+import type { Page } from 'puppeteer-core';
+import {
+  fieldValue,
+  fill,
+  id,
+  LAPTOP,
+  pause,
+  Session,
+  saved,
+  tap,
+  textOf,
+  waitForText,
+} from './support/browser';
+
+let session: Session;
+beforeAll(async () => {
+  session = await Session.start();
+});
+afterAll(async () => {
+  await session.close();
+  expect(session.faults).toEqual([]);
+});
+
+const names = (page: Page) =>
+  page.$$eval(`${id('reels')} [role="heading"][aria-level="2"]`, (all) => all.map((e) => e.textContent));
+
+/** Opens the app's own database and writes one entry, as a broken disk or an older version would have left it. */
+async function put(page: Page, key: string, value: string): Promise<void> {
+  await page.evaluate(
+    async (k: string, v: string) => {
+      const db = await new Promise<IDBDatabase>((resolve) => {
+        const open = indexedDB.open('fresh-reel');
+        open.onsuccess = () => resolve(open.result);
+      });
+      const table = db.objectStoreNames[0]!;
+      await new Promise<void>((resolve, reject) => {
+        const change = db.transaction(table, 'readwrite');
+        const store = change.objectStore(table);
+        store.put(...((store.keyPath ? [{ [String(store.keyPath)]: k, value: v }] : [v, k]) as [unknown]));
+        change.oncomplete = () => resolve();
+        change.onerror = () => reject(change.error);
+      });
+      db.close();
+    },
+    key,
+    value,
+  );
+}
+
+describe('reels', () => {
+  let page: Page;
+  beforeAll(async () => {
+    page = await session.page(LAPTOP, '/reels');
+    await page.waitForSelector(id('reel-demo-strap'));
+  });
+
+  it('come with the demo at the first start: one from each template, and a brand', async () => {
+    expect(await names(page)).toEqual(
+      expect.arrayContaining(['Marit, kite maker', 'Weekend logo sting', 'Saturday opener']),
+    );
+    await tap(page, 'place-brand');
+    expect(await fieldValue(page, 'brand-name')).toBe('Thistledown Kite Weekend');
+    await tap(page, 'place-reels');
+  });
+
+  it('are renamed, duplicated and deleted, and deleting can be undone', async () => {
+    await tap(page, 'rename-demo-strap');
+    await fill(page, 'rename-field-demo-strap', 'Marit by the tent');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => document.body.textContent?.includes('Marit by the tent'));
+    await tap(page, 'duplicate-demo-strap');
+    await page.waitForFunction(() => document.body.textContent?.includes('Marit by the tent copy'));
+    await tap(page, 'delete-demo-strap');
+    await page.waitForSelector(id('reel-demo-strap'), { hidden: true });
+    expect(await textOf(page, 'toast')).toContain('“Marit by the tent” is deleted.');
+    await tap(page, 'toast-action');
+    await page.waitForSelector(id('reel-demo-strap'));
+    await page.reload();
+    await page.waitForSelector(id('reel-demo-strap'));
+    expect(await names(page)).toHaveLength(4);
+  });
+
+  it('that are damaged say so, keep their data, and harm no other', async () => {
+    await put(page, 'reel/broken', '{"format":"freshreel/reel","version":1,"id":"broken","na');
+    await put(page, 'reel/newer', '{"format":"freshreel/reel","version":7}');
+    await page.reload();
+    expect(await textOf(page, 'damaged-broken')).toMatch(/not complete JSON.*Your other reels are safe/);
+    expect(await textOf(page, 'damaged-newer')).toMatch(/made by a newer Fresh Reel/);
+    expect(await names(page)).toHaveLength(4);
+    await page.goto(`${session.address}/reels/broken`);
+    await page.waitForFunction(() => document.body.textContent?.includes('This reel cannot be opened'));
+  });
+});
+
+describe('two tabs on one reel', () => {
+  it('one edits and the other looks on, until it takes over', async () => {
+    const first = await session.page(LAPTOP, '/reels/demo-sting');
+    await fill(first, 'slot-line', 'First tab');
+    await saved(first);
+    const second = await session.page(LAPTOP, '/reels/demo-sting');
+    await second.waitForSelector(id('elsewhere'));
+    expect(await fieldValue(second, 'slot-line')).toBe('First tab');
+
+    await first.bringToFront();
+    await fill(first, 'slot-line', 'Changed in the first');
+    await saved(first);
+    await second.bringToFront();
+    await second.waitForFunction(
+      (s: string) => (document.querySelector(s) as HTMLTextAreaElement).value === 'Changed in the first',
+      {},
+      id('slot-line'),
+    );
+
+    await tap(second, 'take-over');
+    await second.waitForSelector(id('elsewhere'), { hidden: true });
+    await fill(second, 'slot-line', 'Second tab');
+    await saved(second);
+    await first.bringToFront();
+    await first.waitForSelector(id('elsewhere'));
+    await first.waitForFunction(
+      (s: string) => (document.querySelector(s) as HTMLTextAreaElement).value === 'Second tab',
+      {},
+      id('slot-line'),
+    );
+    // A tab that comes back to the reel later reads what is stored now, not what it remembers.
+    await tap(first, 'back');
+    await second.bringToFront();
+    await fill(second, 'slot-line', 'Second tab, later');
+    await saved(second);
+    await tap(second, 'back');
+    await first.bringToFront();
+    await tap(first, 'open-demo-sting');
+    expect(await fieldValue(first, 'slot-line')).toBe('Second tab, later');
+    // The reel is open in the first tab now; when that is closed, the second may edit without asking.
+    await second.bringToFront();
+    await tap(second, 'open-demo-sting');
+    await second.waitForSelector(id('elsewhere'));
+    await first.close();
+    await second.waitForSelector(id('elsewhere'), { hidden: true });
+    await fill(second, 'slot-line', 'The only tab left');
+    await saved(second);
+    await second.close();
+  });
+});
+
+it('leaving the page in the middle of typing loses no letter', async () => {
+  const page = await session.page(LAPTOP, '/reels/demo-strap');
+  await page.waitForSelector(id('slot-role'));
+  await pause(500);
+  await fill(page, 'slot-role', 'Typed to the very last letter');
+  await page.goto(`${session.address}/brand`);
+  await page.goto(`${session.address}/reels/demo-strap`);
+  expect(await fieldValue(page, 'slot-role')).toBe('Typed to the very last letter');
+  await page.close();
+});
+
+describe('storage that is full', () => {
+  it('is said, loses nothing, and saving goes on when there is room', async () => {
+    const page = await session.page(LAPTOP, '/reels/demo-sting');
+    await page.waitForSelector(id('slot-line'));
+    await pause(300);
+    await page.evaluate(() => {
+      const put = IDBObjectStore.prototype.put;
+      (window as unknown as { room: () => void }).room = () => {
+        IDBObjectStore.prototype.put = put;
+      };
+      IDBObjectStore.prototype.put = () => {
+        throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+      };
+    });
+    await fill(page, 'slot-line', 'Typed while full');
+    expect(
+      await waitForText(page, 'save-fault', /Not saved.*no more room.*last saved version is safe/),
+    ).toBeTruthy();
+    expect(await fieldValue(page, 'slot-line')).toBe('Typed while full');
+    await tap(page, 'save-file');
+    const file = JSON.parse((await session.take('.reel.json')).toString());
+    expect(file.tracks[0].graphics[0].fill.slots.line).toBe('Typed while full');
+    await page.evaluate(() => (window as unknown as { room: () => void }).room());
+    await tap(page, 'save-again');
+    await saved(page);
+    await page.reload();
+    expect(await fieldValue(page, 'slot-line')).toBe('Typed while full');
+    await page.close();
+  });
+
+  it('a reel file opens again as a reel of its own', async () => {
+    const page = await session.page(LAPTOP, '/reels');
+    const { asFile } = await import('./support/probe');
+    const { choose } = await import('./support/browser');
+    await page.waitForSelector(id('reel-demo-opener'));
+    await choose(page, 'open-reel-file', asFile(Buffer.from('{"format":"something"}'), 'other.json'));
+    expect(
+      await waitForText(page, 'reels-fault', /"other\.json" could not be opened.*not a reel/),
+    ).toBeTruthy();
+    await page.close();
+  });
+});

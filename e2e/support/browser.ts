@@ -1,0 +1,198 @@
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import { createApp } from '../../apps/server/src/app';
+
+export const PHONE = { width: 390, height: 844, isMobile: true, hasTouch: true };
+export const LAPTOP = { width: 1280, height: 800 };
+
+/** The app served and a browser on it, with downloads in a folder of their own. */
+export class Session {
+  /** Errors pages reported: there should be none. */
+  readonly faults: string[] = [];
+  readonly downloads = mkdtempSync(join(tmpdir(), 'fresh-reel-'));
+
+  private constructor(
+    readonly browser: Browser,
+    readonly address: string,
+    private readonly app: ReturnType<typeof createApp>,
+  ) {}
+
+  static async start(): Promise<Session> {
+    const app = createApp();
+    const address = await app.listen({ port: 0, host: '127.0.0.1' });
+    const executablePath = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(
+      existsSync,
+    );
+    const browser = await puppeteer.launch({
+      ...(executablePath ? { executablePath } : {}),
+      headless: true,
+      protocolTimeout: 240_000,
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    });
+    return new Session(browser, address.replace('127.0.0.1', 'localhost'), app);
+  }
+
+  async close(): Promise<void> {
+    await this.browser.close();
+    await this.app.close();
+    rmSync(this.downloads, { recursive: true, force: true });
+  }
+
+  async page(
+    view: typeof LAPTOP | typeof PHONE,
+    path = '/',
+    prepare?: (page: Page) => Promise<void>,
+  ): Promise<Page> {
+    const page = await this.browser.newPage();
+    await page.setViewport({ ...view, deviceScaleFactor: 1 });
+    page.on('pageerror', (error) => this.faults.push((error as Error).message));
+    page.on('console', (message) => {
+      if (message.type() === 'error' && !/favicon/.test(message.text())) this.faults.push(message.text());
+    });
+    const cdp = await page.createCDPSession();
+    await cdp.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: this.downloads });
+    page.setDefaultTimeout(30_000);
+    await prepare?.(page);
+    await page.goto(this.address + path);
+    return page;
+  }
+
+  /** Waits for a download to be whole and gives its path; the folder is emptied of it by the caller or at the end. */
+  async downloaded(ending: string): Promise<string> {
+    let size = -1;
+    for (let i = 0; i < 300; i++) {
+      const found = readdirSync(this.downloads).find((f) => f.endsWith(ending));
+      // Whole once it has not grown for a while.
+      const now = found ? statSync(join(this.downloads, found)).size : -1;
+      if (found && now > 0 && now === size) return join(this.downloads, found);
+      size = now;
+      await pause(100);
+    }
+    throw new Error(`No file ending in ${ending} was downloaded.`);
+  }
+
+  /** Takes what was downloaded, and makes room for the next. */
+  async take(ending: string): Promise<Buffer> {
+    const path = await this.downloaded(ending);
+    const bytes = readFileSync(path);
+    rmSync(path);
+    return bytes;
+  }
+}
+
+export const id = (testID: string) => `[data-testid="${testID}"]`;
+export const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** Brings an element into view and waits until it stands still: what loads above it may still push it down. */
+async function atRest(element: Element): Promise<void> {
+  element.scrollIntoView({ block: 'center' });
+  let last = '';
+  for (let i = 0, same = 0; i < 60 && same < 3; i++) {
+    await new Promise((resolve) => setTimeout(resolve, 16));
+    const { x, y, width, height } = element.getBoundingClientRect();
+    const now = `${x} ${y} ${width} ${height}`;
+    same = now === last ? same + 1 : 0;
+    last = now;
+  }
+}
+
+export async function tap(page: Page, testID: string): Promise<void> {
+  for (let tries = 1; ; tries++) {
+    try {
+      await page.waitForSelector(id(testID));
+      await page.$eval(id(testID), atRest);
+      await page.click(id(testID));
+      return;
+    } catch (error) {
+      // A screen that is just being laid out moves under the finger; a person would try again.
+      if (tries === 5) throw error;
+      await pause(150);
+    }
+  }
+}
+
+export async function textOf(page: Page, testID: string): Promise<string> {
+  await page.waitForSelector(id(testID));
+  return page.$eval(id(testID), (e) => e.textContent ?? '');
+}
+
+export async function fieldValue(page: Page, testID: string): Promise<string> {
+  await page.waitForSelector(id(testID));
+  return page.$eval(id(testID), (e) => (e as HTMLInputElement).value);
+}
+
+/** Replaces what a field holds, once it takes typing. */
+export async function fill(page: Page, testID: string, text: string): Promise<void> {
+  await page.waitForSelector(`${id(testID)}:not([readonly])`);
+  await tap(page, testID);
+  await page.keyboard.down('Control');
+  await page.keyboard.press('a');
+  await page.keyboard.up('Control');
+  await page.keyboard.type(text);
+}
+
+export async function waitForText(page: Page, testID: string, pattern: RegExp | string): Promise<string> {
+  const source = typeof pattern === 'string' ? pattern : pattern.source;
+  await page.waitForFunction(
+    (selector: string, re: string) =>
+      new RegExp(re).test(document.querySelector(selector)?.textContent ?? ''),
+    {},
+    id(testID),
+    source,
+  );
+  return textOf(page, testID);
+}
+
+/** Gives a file to the chooser that a tap opens. */
+export async function choose(page: Page, testID: string, path: string): Promise<void> {
+  const [chooser] = await Promise.all([page.waitForFileChooser(), tap(page, testID)]);
+  await chooser.accept([path]);
+}
+
+/** A PNG of an element as it is seen, as base64: for comparing before and after. */
+export async function look(page: Page, testID: string): Promise<string> {
+  const element = await page.waitForSelector(id(testID));
+  return (await element!.screenshot({ encoding: 'base64' })) as string;
+}
+
+/** Waits until an element looks different from before. */
+export async function waitForChange(page: Page, testID: string, before: string): Promise<string> {
+  for (let i = 0; i < 60; i++) {
+    const now = await look(page, testID);
+    if (now !== before) return now;
+    await pause(100);
+  }
+  throw new Error(`${testID} did not change.`);
+}
+
+/** Waits until everything is written, as the header says. */
+export async function saved(page: Page): Promise<void> {
+  await pause(50);
+  await waitForText(page, 'save-state', /^saved$/);
+}
+
+/** Renders in the Render step and waits for the end. @returns what the finished row says */
+export async function renderNow(page: Page, format: string, size: string, rate?: string): Promise<string> {
+  await tap(page, 'step-render');
+  await tap(page, `output-format-${format}`);
+  await tap(page, `output-size-${size}`);
+  if (rate) await tap(page, `output-rate-${rate.replaceAll('/', '\\/')}`);
+  await page.waitForFunction(
+    (s: string) => document.querySelector(s)?.getAttribute('aria-disabled') !== 'true',
+    {},
+    id('render-start'),
+  );
+  await tap(page, 'render-start');
+  await page.waitForSelector(id('render-done'), { timeout: 150_000 });
+  return textOf(page, 'render-done');
+}

@@ -1,0 +1,162 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+/** Clips whose frames carry their own number, made by ffmpeg, and frames that are read back. */
+
+const BITS = 10;
+const [WIDTH, HEIGHT] = [320, 180];
+/** Where files are made: apart from what the browser downloads. */
+export const folder = mkdtempSync(join(tmpdir(), 'fresh-reel-clips-'));
+
+/** A frame that says its number in ten light or dark blocks, over a field of grey. */
+function marked(number: number): Buffer {
+  const pixels = Buffer.alloc(WIDTH * HEIGHT * 3, 110);
+  const cell = WIDTH / BITS;
+  for (let bit = 0; bit < BITS; bit++) {
+    const value = (number >> bit) & 1 ? 235 : 20;
+    for (let y = 40; y < 140; y++) {
+      const row = (y * WIDTH + bit * cell + 4) * 3;
+      pixels.fill(value, row, row + (cell - 8) * 3);
+    }
+  }
+  return pixels;
+}
+
+export function ffmpeg(args: readonly string[], input?: Buffer): Buffer {
+  const run = spawnSync('ffmpeg', ['-v', 'error', '-y', ...args], { input, maxBuffer: 1 << 30 });
+  if (run.status !== 0) throw new Error(`ffmpeg: ${run.stderr}`);
+  return run.stdout;
+}
+
+/**
+ * A clip of numbered frames.
+ * @param more what ffmpeg is told before the file's name: codec, filters, sound
+ */
+export function numberedClip(name: string, count: number, rate: string, more: readonly string[]): string {
+  const path = join(folder, name);
+  const frames = Buffer.concat(Array.from({ length: count }, (_, i) => marked(i)));
+  ffmpeg(
+    [
+      '-f',
+      'rawvideo',
+      '-pix_fmt',
+      'rgb24',
+      '-s',
+      `${WIDTH}x${HEIGHT}`,
+      '-r',
+      rate,
+      '-i',
+      'pipe:0',
+      ...more,
+      path,
+    ],
+    frames,
+  );
+  return path;
+}
+
+/** The numbers that the frames of a rendered file show. */
+export function numbersIn(path: string): number[] {
+  const raw = ffmpeg([
+    '-i',
+    path,
+    '-f',
+    'rawvideo',
+    '-pix_fmt',
+    'gray',
+    '-s',
+    `${WIDTH}x${HEIGHT}`,
+    'pipe:1',
+  ]);
+  const size = WIDTH * HEIGHT;
+  const cell = WIDTH / BITS;
+  return Array.from({ length: raw.length / size }, (_, frame) => {
+    let number = 0;
+    for (let bit = 0; bit < BITS; bit++) {
+      const at = frame * size + 90 * WIDTH + Math.floor((bit + 0.5) * cell);
+      if (raw[at]! > 128) number |= 1 << bit;
+    }
+    return number;
+  });
+}
+
+/** Times of a file's frames in seconds, in order, as ffprobe reads them. */
+export function frameTimes(path: string): number[] {
+  const run = spawnSync('ffprobe', [
+    '-v',
+    'error',
+    '-select_streams',
+    'v:0',
+    '-show_entries',
+    'frame=pts_time',
+    '-of',
+    'csv=p=0',
+    path,
+  ]);
+  return run.stdout
+    .toString()
+    .split('\n')
+    .flatMap((l) => (l.trim() ? [Number.parseFloat(l)] : []));
+}
+
+/** A reel file whose one slot fills the frame with a clip, at a rate. */
+export function clipReel(
+  path: string,
+  hash: string,
+  rate: { num: number; den: number },
+  frames: number,
+  clip: object = {},
+) {
+  const media = `sha256:${hash}`;
+  const mark = { at: 0, of: 'in' };
+  const template = {
+    format: 'freshreel/template',
+    version: 2,
+    id: 'whole-clip',
+    name: 'Whole clip',
+    about: 'One clip that fills the frame.',
+    use: 'opener',
+    transparent: true,
+    rate,
+    timing: { in: frames, hold: 0, out: 0 },
+    still: mark,
+    scenes: [{ id: 'all', name: 'All', from: mark, to: { at: frames, of: 'in' }, still: mark }],
+    slots: [{ id: 'clip', kind: 'picture', name: 'Clip', scenes: ['all'], moment: mark, sample: null }],
+    controls: [],
+    looks: [],
+    guide: ['Put a clip in.'],
+    layers: [{ id: 'clip', kind: 'picture', slot: 'clip', size: [1920, 1080] }],
+  };
+  return {
+    format: 'freshreel/reel',
+    version: 2,
+    id: 'clip-reel',
+    name: `Clip ${path.split('/').at(-1)}`,
+    created: '2026-06-05T10:00:00Z',
+    changed: '2026-06-05T10:00:00Z',
+    frame: { width: 1920, height: 1080 },
+    rate,
+    tracks: [
+      {
+        id: 'graphics',
+        graphics: [
+          {
+            id: 'g1',
+            template,
+            fill: { slots: { clip: { media, focus: [0.5, 0.5], scale: 1, turn: 0, clip } }, controls: {} },
+            start: 0,
+          },
+        ],
+      },
+    ],
+    embedded: {
+      [media]: {
+        name: path.split('/').at(-1),
+        type: 'video/mp4',
+        base64: readFileSync(path).toString('base64'),
+      },
+    },
+  };
+}

@@ -1,0 +1,141 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { PNG } from 'pngjs';
+
+export interface VideoFacts {
+  readonly codec: string;
+  readonly width: number;
+  readonly height: number;
+  /** As ffprobe reads it: a fraction. */
+  readonly rate: string;
+  readonly frames: number;
+  readonly alpha: boolean;
+}
+
+export function asFile(bytes: Uint8Array, name: string): string {
+  const path = join(mkdtempSync(join(tmpdir(), 'fresh-reel-probe-')), name);
+  writeFileSync(path, bytes);
+  return path;
+}
+
+/** What ffprobe says of a video file, every frame decoded and counted. */
+export function probe(path: string): VideoFacts {
+  const out = execFileSync('ffprobe', [
+    '-v',
+    'error',
+    '-count_frames',
+    '-select_streams',
+    'v:0',
+    '-show_entries',
+    'stream=codec_name,width,height,avg_frame_rate,nb_read_frames:stream_tags=alpha_mode',
+    '-of',
+    'json',
+    path,
+  ]);
+  const stream = JSON.parse(out.toString()).streams[0];
+  return {
+    codec: stream.codec_name,
+    width: stream.width,
+    height: stream.height,
+    rate: stream.avg_frame_rate,
+    frames: Number(stream.nb_read_frames),
+    alpha: (stream.tags?.alpha_mode ?? stream.tags?.ALPHA_MODE) === '1',
+  };
+}
+
+/** What ffprobe says of a file's sound. */
+export function soundOf(path: string): { codec: string; rate: number; channels: number; seconds: number } {
+  const show = 'stream=codec_name,sample_rate,channels:format=duration';
+  const out = execFileSync('ffprobe', [
+    '-v',
+    'error',
+    '-select_streams',
+    'a:0',
+    '-show_entries',
+    show,
+    '-of',
+    'json',
+    path,
+  ]);
+  const { streams, format } = JSON.parse(out.toString());
+  return {
+    codec: streams[0].codec_name,
+    rate: Number(streams[0].sample_rate),
+    channels: streams[0].channels,
+    seconds: Number(format.duration),
+  };
+}
+
+/** One frame of a video as RGBA, decoded by ffmpeg (libvpx, so that VP9's alpha is read). */
+export function frameOf(path: string, seconds: number, vp9: boolean): PNG {
+  const png = execFileSync(
+    'ffmpeg',
+    [
+      '-v',
+      'error',
+      ...(vp9 ? ['-c:v', 'libvpx-vp9'] : []),
+      '-i',
+      path,
+      '-ss',
+      String(seconds),
+      '-frames:v',
+      '1',
+      '-f',
+      'image2pipe',
+      '-c:v',
+      'png',
+      '-pix_fmt',
+      'rgba',
+      '-',
+    ],
+    { maxBuffer: 1 << 28 },
+  );
+  return PNG.sync.read(png);
+}
+
+/** Mean difference of two pictures of one size, per channel, 0..255, over what is seen (colour times alpha). */
+export function difference(a: PNG, b: PNG): number {
+  if (a.width !== b.width || a.height !== b.height)
+    throw new Error(`Sizes differ: ${a.width}x${a.height} and ${b.width}x${b.height}.`);
+  let sum = 0;
+  for (let i = 0; i < a.data.length; i += 4) {
+    for (let k = 0; k < 3; k++)
+      sum += Math.abs((a.data[i + k]! * a.data[i + 3]! - b.data[i + k]! * b.data[i + 3]!) / 255);
+    sum += Math.abs(a.data[i + 3]! - b.data[i + 3]!);
+  }
+  return sum / a.data.length;
+}
+
+export function pixel(png: PNG, x: number, y: number): number[] {
+  const i = (y * png.width + x) * 4;
+  return [...png.data.subarray(i, i + 4)];
+}
+
+/** A PNG with a disc of one colour on nothing: a logo with transparency. */
+export function discPng(size: number, colour: readonly [number, number, number]): Buffer {
+  const png = new PNG({ width: size, height: size });
+  for (let y = 0; y < size; y++) {
+    for (let x = 0; x < size; x++) {
+      const inside = Math.hypot(x - size / 2, y - size / 2) < size / 2 - 1;
+      png.data.set([...colour, inside ? 255 : 0], (y * size + x) * 4);
+    }
+  }
+  return PNG.sync.write(png);
+}
+
+/** A PNG of vertical stripes, to see which part of it shows. */
+export function stripesPng(
+  width: number,
+  height: number,
+  colours: readonly (readonly [number, number, number])[],
+): Buffer {
+  const png = new PNG({ width, height });
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      png.data.set([...colours[Math.floor((x * colours.length) / width)]!, 255], (y * width + x) * 4);
+    }
+  }
+  return PNG.sync.write(png);
+}
