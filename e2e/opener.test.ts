@@ -1,4 +1,3 @@
-import { unzipSync } from 'fflate';
 import { PNG } from 'pngjs';
 import type { Page } from 'puppeteer-core';
 import {
@@ -16,6 +15,7 @@ import {
   waitForText,
 } from './support/browser';
 import { asFile, frameOf, pixel, probe, soundOf, stripesPng } from './support/probe';
+import { unzipped } from './support/zip';
 
 const stripes = asFile(
   stripesPng(1600, 900, [
@@ -172,7 +172,7 @@ describe('an opener, made on a laptop', () => {
   it('renders a sequence of numbered pictures', async () => {
     expect(await renderNow(page, 'png-sequence', '540', '24')).toMatch(/all 198 frames/);
     await tap(page, 'render-download');
-    const files = unzipSync(await session.take('.zip'));
+    const files = await unzipped(await session.take('.zip'));
     const names = Object.keys(files)
       .filter((n) => n.endsWith('.png'))
       .sort();

@@ -47,3 +47,23 @@ export const ropeLogo = `<svg xmlns="http://www.w3.org/2000/svg" width="520" hei
   </g>
 </svg>
 `;
+
+/** Windmill Radio: the old mill on the hill, sending. */
+export const radioLogo = `<svg xmlns="http://www.w3.org/2000/svg" width="440" height="340" viewBox="0 0 440 340">
+  <path d="M186 152 H254 L278 330 H162 Z" fill="#3B2F63"/>
+  <path d="M178 152 C 178 116 198 96 220 96 C 242 96 262 116 262 152 Z" fill="#F0647A"/>
+  <g fill="#8E7CC9" transform="rotate(45 220 140)">
+    <path d="M214 140 L206 16 H234 L226 140 Z"/>
+    <path d="M214 140 L206 264 H234 L226 140 Z"/>
+    <path d="M220 134 L96 126 V154 L220 146 Z"/>
+    <path d="M220 134 L344 126 V154 L220 146 Z"/>
+  </g>
+  <circle cx="220" cy="140" r="17" fill="#FFF6E6"/>
+  <g fill="none" stroke="#F0647A" stroke-width="15" stroke-linecap="round">
+    <path d="M340 60 A 128 128 0 0 1 340 220"/>
+    <path d="M386 22 A 188 188 0 0 1 386 258"/>
+    <path d="M100 60 A 128 128 0 0 0 100 220"/>
+    <path d="M54 22 A 188 188 0 0 0 54 258"/>
+  </g>
+</svg>
+`;

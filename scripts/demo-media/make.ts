@@ -3,7 +3,7 @@ import { mkdir, writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import { CLIPS, writeClip } from './clips';
-import { bakeryLogo, festivalBadge, festivalLogo, ropeLogo } from './logos';
+import { bakeryLogo, festivalBadge, festivalLogo, radioLogo, ropeLogo } from './logos';
 import { PHOTOS, photo } from './photos';
 import { SOUNDS, writeSound } from './sounds';
 
@@ -23,15 +23,20 @@ async function logoPng(svg: string, width: number): Promise<Buffer> {
 await mkdir(demo, { recursive: true });
 await mkdir(shared, { recursive: true });
 for (const name of SOUNDS) await writeSound(name, fileURLToPath(new URL(`${name}.ogg`, shared)));
-await writeFile(new URL('name-strap/badge.svg', templates), festivalBadge);
-await writeFile(new URL('gust-sting/logo.svg', templates), festivalLogo);
 for (const name of PHOTOS) await writeFile(new URL(`${name}.jpg`, shared), await photo(name));
 for (const name of Object.keys(CLIPS) as (keyof typeof CLIPS)[]) {
   const file = (ending: string) => fileURLToPath(new URL(`${name}${ending}`, shared));
   await writeClip(name, file('.mp4'), file('.thumb.webp'));
 }
-for (const [name, svg] of Object.entries({ festival: festivalLogo, bakery: bakeryLogo, rope: ropeLogo })) {
-  await writeFile(new URL(`${name}-logo.svg`, demo), svg);
-  await writeFile(new URL(`${name}-logo.png`, demo), await logoPng(svg, 900));
+const logos = {
+  'festival-logo': festivalLogo,
+  'festival-badge': festivalBadge,
+  'bakery-logo': bakeryLogo,
+  'rope-logo': ropeLogo,
+  'radio-logo': radioLogo,
+};
+for (const [name, svg] of Object.entries(logos)) {
+  await writeFile(new URL(`${name}.svg`, shared), svg);
+  await writeFile(new URL(`${name}.png`, demo), await logoPng(svg, 900));
 }
 console.log('Demo media made.');

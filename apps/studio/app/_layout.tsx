@@ -4,6 +4,7 @@ import { Slot } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { clearStoredRenders } from '@/render/storeFile';
+import { startDemoShelf } from '@/shelf/demoShelf';
 import { startDemo } from '@/storage/demo';
 import { clearBrokenImports, emptyGone } from '@/storage/media';
 import { queryClient } from '@/storage/queries';
@@ -22,9 +23,10 @@ export default function Layout() {
       .then(() => setState('ready'))
       .catch((error: unknown) => setState({ fault: error instanceof Error ? error.message : String(error) }));
     void clearStoredRenders();
-    // Room only: nothing waits for it.
+    // Nothing waits for these.
     void clearBrokenImports()
       .then(emptyGone)
+      .then(startDemoShelf)
       .catch(() => undefined);
   }, []);
   return (

@@ -34,6 +34,7 @@ export * from './layers/textDuring';
 export * from './layers/textMotion';
 export * from './layers/textStyle';
 export * from './media/clipTime';
+export * from './media/sequence';
 export * from './motion/easing';
 export * from './motion/random';
 export * from './motion/stagger';

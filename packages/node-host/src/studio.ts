@@ -24,6 +24,7 @@ import { unpackFont } from '@fresh-reel/fonts/unpack';
 import { assetPath } from '@fresh-reel/templates/assets';
 import { GlobalFonts, loadImage } from '@napi-rs/canvas';
 import { NodeClip } from './clip';
+import { NodeSequence } from './sequence';
 import { NodeSound } from './sound';
 import { createNodePath, createNodeSurface } from './surface';
 
@@ -32,7 +33,7 @@ const require = createRequire(import.meta.url);
 /** The engine in Node: fonts from the installed packages, pictures from files, painting on a native canvas. */
 export class NodeStudio implements Resources {
   private readonly pictures = new Map<string, Picture>();
-  private readonly clips = new Map<string, NodeClip>();
+  private readonly clips = new Map<string, NodeClip | NodeSequence>();
   private readonly heard = new Map<string, NodeSound>();
   readonly painter: Painter;
 
@@ -79,7 +80,7 @@ export class NodeStudio implements Resources {
   }
 
   /**
-   * Adds a file under an id: a picture, or a clip or sound, which ffmpeg decodes.
+   * Adds a file under an id: a picture, a picture sequence, or a clip or sound, which ffmpeg decodes.
    * @throws {Error} when it is none of them, or ffmpeg is not there
    */
   async addFile(id: string, path: string): Promise<void> {
@@ -88,6 +89,11 @@ export class NodeStudio implements Resources {
       return;
     } catch {
       // Not a picture, then.
+    }
+    const sequence = await NodeSequence.open(path).catch(() => null);
+    if (sequence) {
+      this.clips.set(id, sequence);
+      return;
     }
     const clip = await NodeClip.open(path).catch(() => null);
     const sound = await NodeSound.open(path);

@@ -1,6 +1,5 @@
-import type { MediaFacts, Picture } from '@fresh-reel/core';
-import { type Input, type InputVideoTrack, type VideoSample, VideoSampleSink } from 'mediabunny';
-import { openMedia } from '../media/mediaSource';
+import type { Picture } from '@fresh-reel/core';
+import { type ClipSample, type ClipSource, openClip } from './clipSource';
 
 /** Decoded frames kept of one clip; more only while one picture shows more. */
 const MOST_KEPT = 6;
@@ -17,40 +16,28 @@ interface Frame {
 /** A clip that is read frame by frame, forwards as it plays or wherever it is sought. */
 export class ClipReader {
   private readonly kept: Frame[] = [];
-  private stream: AsyncGenerator<VideoSample, void, unknown> | undefined;
+  private stream: AsyncGenerator<ClipSample, void, unknown> | undefined;
   /** The sample the stream gave last: shown once the one after it is known. */
-  private ahead: VideoSample | undefined;
+  private ahead: ClipSample | undefined;
   private streamAt = Number.NEGATIVE_INFINITY;
   private busy: Promise<void> = Promise.resolve();
   /** Longest side frames are kept at; less than the clip's own while a small preview plays. */
   private side = Number.POSITIVE_INFINITY;
   private most = MOST_KEPT;
 
-  private constructor(
-    private readonly input: Input,
-    track: InputVideoTrack,
-    readonly facts: MediaFacts & { readonly duration: number },
-    private readonly sink = new VideoSampleSink(track),
-  ) {}
+  private constructor(private readonly source: ClipSource) {}
+
+  get facts(): ClipSource['facts'] {
+    return this.source.facts;
+  }
 
   /**
    * @returns null when the media is not there, or is no clip
    * @throws {Error} when this browser cannot decode it
    */
   static async open(media: string): Promise<ClipReader | null> {
-    const input = await openMedia(media);
-    const track = await input?.getPrimaryVideoTrack();
-    if (!input || !track) return null;
-    if (!(await track.canDecode())) {
-      input.dispose();
-      throw new Error(`This browser cannot play ${(await track.getCodec()) ?? 'this kind of'} video.`);
-    }
-    return new ClipReader(input, track, {
-      width: await track.getDisplayWidth(),
-      height: await track.getDisplayHeight(),
-      duration: await track.computeDuration(),
-      sound: (await (await input.getPrimaryAudioTrack())?.canDecode()) ?? false,
-    });
+    const source = await openClip(media);
+    return source && new ClipReader(source);
   }
 
   /** Frames need be no larger than this, in pixels of the longest side. */
@@ -84,7 +71,7 @@ export class ClipReader {
       await this.stream?.return();
       this.ahead?.close();
       this.kept.splice(0).forEach(release);
-      this.input.dispose();
+      this.source.dispose();
     });
   }
 
@@ -117,12 +104,12 @@ export class ClipReader {
   private async seek(at: number): Promise<void> {
     await this.stream?.return();
     this.ahead?.close();
-    this.stream = this.sink.samples(at);
+    this.stream = this.source.samples(at);
     this.ahead = (await this.stream.next()).value ?? undefined;
     this.streamAt = this.ahead?.timestamp ?? Number.NEGATIVE_INFINITY;
   }
 
-  private keep(sample: VideoSample, from: number, to: number): void {
+  private keep(sample: ClipSample, from: number, to: number): void {
     const { width, height } = this.facts;
     const k = Math.min(1, this.side / Math.max(width, height));
     const canvas = new OffscreenCanvas(

@@ -3,15 +3,17 @@ import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
 import { Txt } from '../ui/Txt';
 import { colour } from '../ui/theme';
+import { RunCard } from './RunCard';
 import type { Taking } from './useImport';
 
 /** A file on its way in with its progress, and what was wrong with those that did not come. */
 export function TakingIn({ taking }: { taking: Taking }) {
-  const { coming, faults, cancel, clear } = taking;
-  if (!coming && faults.length === 0) return null;
+  const { coming, question, faults, cancel, clear } = taking;
+  if (!coming && !question && faults.length === 0) return null;
   const percent = coming ? Math.round(coming.part * 100) : 0;
   return (
     <View style={styles.all}>
+      {question && <RunCard key={question.run.stem} {...question} />}
       {coming && (
         <View style={styles.coming} testID="import-progress">
           <View style={styles.words}>

@@ -1,3 +1,4 @@
+import { type NumberedRun, type Rate, runName } from '@fresh-reel/core';
 import { importFont } from '../fonts/importFont';
 import type { FontRecord } from '../storage/fonts';
 import { forgetComing, type MediaRecord } from '../storage/media';
@@ -43,7 +44,8 @@ export async function importMedia(file: File, options: ImportOptions = {}): Prom
     case 'font':
       return { kind: 'font', font: await importFont(file) };
     case 'stream':
-      return importStream(file, options);
+    case 'zip':
+      return inWorker({ file }, file.name, options);
     default:
       throw new MediaError(
         `"${file.name}" is not a picture, clip, sound or font, whatever its name says. Choose another file.`,
@@ -51,7 +53,20 @@ export async function importMedia(file: File, options: ImportOptions = {}): Prom
   }
 }
 
-function importStream(file: File, { onProgress, signal }: ImportOptions): Promise<Imported> {
+/**
+ * Takes numbered pictures in as one clip.
+ * @throws as {@link importMedia} does, and {MediaError} when the pictures are not all of one size
+ */
+export function importSequence(
+  run: NumberedRun<File>,
+  rate: Rate,
+  options: ImportOptions = {},
+): Promise<Imported> {
+  const name = runName(run);
+  return inWorker({ frames: run.files, name, rate }, name, options);
+}
+
+function inWorker(what: ToImport, name: string, { onProgress, signal }: ImportOptions): Promise<Imported> {
   const worker = new Worker(new URL('../workers/import.worker', import.meta.url));
   let storing: string | undefined;
   return new Promise<Imported>((resolve, reject) => {
@@ -69,7 +84,7 @@ function importStream(file: File, { onProgress, signal }: ImportOptions): Promis
       else reject(data.full ? new StorageError(data.message, true) : new MediaError(data.message));
     };
     worker.onerror = (event) =>
-      reject(new MediaError(event.message || `"${file.name}" could not be taken in. Reload and try again.`));
-    worker.postMessage({ file } satisfies ToImport);
+      reject(new MediaError(event.message || `"${name}" could not be taken in. Reload and try again.`));
+    worker.postMessage(what);
   }).finally(() => worker.terminate());
 }

@@ -1,5 +1,6 @@
 import { inMemory } from '../storage/bytes';
 import { type MediaRecord, storeMedia } from '../storage/media';
+import { hasAlpha } from './alpha';
 import { decodeVector } from './decode';
 import { pngSize, sniffPicture } from './sniff';
 import { cleanSvg } from './svg';
@@ -120,14 +121,4 @@ async function importRaster(name: string, bytes: Uint8Array, type: string): Prom
       `This picture is ${width} × ${height} pixels. It is kept at ${canvas.width} × ${canvas.height}, which is plenty for a film.`,
     ],
   };
-}
-
-/** Whether any of the picture is see-through, judged on a small copy (edges of a cut-out cover many pixels). */
-function hasAlpha(source: OffscreenCanvas): boolean {
-  const small = new OffscreenCanvas(96, 96);
-  const context = small.getContext('2d')!;
-  context.drawImage(source, 0, 0, 96, 96);
-  const { data } = context.getImageData(0, 0, 96, 96);
-  for (let i = 3; i < data.length; i += 4) if (data[i]! < 250) return true;
-  return false;
 }

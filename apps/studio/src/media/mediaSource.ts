@@ -2,6 +2,8 @@ import { assetFile } from '@fresh-reel/templates';
 import { ALL_FORMATS, BlobSource, CustomSource, Input } from 'mediabunny';
 import { CHUNK, readChunk } from '../storage/bytes';
 import { type MediaRecord, readMediaRecord } from '../storage/media';
+import { SEQUENCE_TYPE } from './sequence';
+import type { ReadRange } from './zip';
 
 /** Decoded chunks kept of one file that is being read. */
 const KEPT_CHUNKS = 4;
@@ -13,8 +15,8 @@ export function assetKind(media: string): 'picture' | 'clip' | 'sound' {
   return /\.ogg$/.test(file) ? 'sound' : 'picture';
 }
 
-/** A stored clip or sound, read from storage where it is wanted and never held whole. */
-function storedSource({ hash, size }: MediaRecord): CustomSource {
+/** Reads parts of a stored file where they are wanted; the file is never held whole. */
+function storedRange({ hash }: MediaRecord): ReadRange {
   const kept = new Map<number, Promise<Uint8Array | null>>();
   const chunk = (i: number) => {
     let held = kept.get(i);
@@ -25,27 +27,38 @@ function storedSource({ hash, size }: MediaRecord): CustomSource {
     }
     return held;
   };
-  return new CustomSource({
-    getSize: () => size,
-    read: async (start, end) => {
-      const out = new Uint8Array(end - start);
-      for (let i = Math.floor(start / CHUNK); i * CHUNK < end; i++) {
-        const bytes = await chunk(i);
-        if (!bytes) throw new Error('Part of this file is missing from storage. Add the file again.');
-        const from = Math.max(start, i * CHUNK);
-        const to = Math.min(end, i * CHUNK + bytes.length);
-        out.set(bytes.subarray(from - i * CHUNK, to - i * CHUNK), from - start);
-      }
-      return out;
-    },
-  });
+  return async (start, end) => {
+    const out = new Uint8Array(end - start);
+    for (let i = Math.floor(start / CHUNK); i * CHUNK < end; i++) {
+      const bytes = await chunk(i);
+      if (!bytes) throw new Error('Part of this file is missing from storage. Add the file again.');
+      const from = Math.max(start, i * CHUNK);
+      const to = Math.min(end, i * CHUNK + bytes.length);
+      out.set(bytes.subarray(from - i * CHUNK, to - i * CHUNK), from - start);
+    }
+    return out;
+  };
+}
+
+/** One of the user's clips or sounds, with the way to read it. */
+export interface StoredStream {
+  readonly record: MediaRecord;
+  readonly range: ReadRange;
+}
+
+/** @returns null when the media is not the user's, is not there (any more), or is a picture */
+export async function openStored(media: string): Promise<StoredStream | null> {
+  if (media.startsWith('asset:')) return null;
+  const record = await readMediaRecord(media.replace(/^sha256:/, ''));
+  return record && record.kind !== 'picture' ? { record, range: storedRange(record) } : null;
 }
 
 /**
- * Opens a clip or a sound by its media id, in a worker or on the page.
- * @returns null when it is not there (any more), or is a picture
+ * Opens the streams of a clip or a sound by its media id, in a worker or on the page.
+ * @param stored what {@link openStored} gave, where it has been asked already
+ * @returns null when it is not there (any more), or is a picture or a picture sequence
  */
-export async function openMedia(media: string): Promise<Input | null> {
+export async function openInput(media: string, stored?: StoredStream | null): Promise<Input | null> {
   if (media.startsWith('asset:')) {
     if (assetKind(media) === 'picture') return null;
     const response = await fetch(new URL(`/templates/${assetFile(media)}`, self.location.origin));
@@ -53,7 +66,9 @@ export async function openMedia(media: string): Promise<Input | null> {
       ? new Input({ formats: ALL_FORMATS, source: new BlobSource(await response.blob()) })
       : null;
   }
-  const record = await readMediaRecord(media.replace(/^sha256:/, ''));
-  if (!record || record.kind === 'picture') return null;
-  return new Input({ formats: ALL_FORMATS, source: storedSource(record) });
+  const held = stored ?? (await openStored(media));
+  if (!held || held.record.type === SEQUENCE_TYPE) return null;
+  const { record, range } = held;
+  const source = new CustomSource({ getSize: () => record.size, read: range });
+  return new Input({ formats: ALL_FORMATS, source });
 }

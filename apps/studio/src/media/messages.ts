@@ -1,9 +1,14 @@
+import type { Rate } from '@fresh-reel/core';
 import type { MediaRecord } from '../storage/media';
 
-/** From the page to an import worker: one file per worker. */
-export interface ToImport {
-  readonly file: File;
-}
+/** From the page to an import worker: one file, or the pictures of one sequence, per worker. */
+export type ToImport =
+  | { readonly file: File }
+  | {
+      readonly frames: readonly File[];
+      readonly name: string;
+      readonly rate: Rate;
+    };
 
 /** From an import worker to the page. */
 export type FromImport =

@@ -30,7 +30,7 @@ export function pngSize(bytes: Uint8Array): { width: number; height: number } {
 }
 
 /** What a file is, as far as its first bytes tell: pictures by their type, clips and sounds by their container. */
-export function sniffMedia(bytes: Uint8Array): 'picture' | 'stream' | 'font' | undefined {
+export function sniffMedia(bytes: Uint8Array): 'picture' | 'stream' | 'font' | 'zip' | undefined {
   if (sniffPicture(bytes)) return 'picture';
   const text = (from: number, to: number) => String.fromCharCode(...bytes.subarray(from, to));
   // ISO BMFF and QuickTime; Matroska and WebM (EBML); WAVE; Ogg; FLAC; MP3 with tags or a bare frame; AAC in ADTS.
@@ -40,5 +40,7 @@ export function sniffMedia(bytes: Uint8Array): 'picture' | 'stream' | 'font' | u
   if (/^(OggS|fLaC|ID3)/.test(text(0, 4))) return 'stream';
   if (bytes[0] === 0xff && (bytes[1]! & 0xe0) === 0xe0) return 'stream';
   if (/^(wOFF|wOF2|OTTO|true)$/.test(text(0, 4)) || text(0, 4) === '\0\x01\0\0') return 'font';
+  // ZIP: the local file header it begins with (APPNOTE 4.3.7).
+  if (text(0, 4) === 'PK\x03\x04') return 'zip';
   return undefined;
 }

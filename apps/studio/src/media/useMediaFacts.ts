@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { readMediaRecord } from '../storage/media';
-import { assetKind, openMedia } from './mediaSource';
+import { assetKind, openInput } from './mediaSource';
 
 /** What the page knows of a picture or clip. */
 export interface PageFacts {
@@ -25,7 +25,7 @@ async function factsOf(media: string): Promise<PageFacts | null> {
   }
   const name = media.slice(media.indexOf('/') + 1);
   if (assetKind(media) === 'picture') return { duration: undefined, sound: false, alpha: false, name };
-  const input = await openMedia(media);
+  const input = await openInput(media);
   if (!input) return null;
   const video = await input.getPrimaryVideoTrack();
   const facts = {

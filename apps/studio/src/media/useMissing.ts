@@ -3,7 +3,7 @@ import { FONTS } from '@fresh-reel/fonts';
 import { useQuery } from '@tanstack/react-query';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { listFonts } from '../storage/fonts';
-import { readMediaRecord } from '../storage/media';
+import { lackingMedia } from '../storage/media';
 import { keys } from '../storage/queries';
 import type { Missing } from './findMissing';
 
@@ -40,11 +40,14 @@ function usesOf(reel: Reel): Map<string, { name: string | undefined; slots: stri
   return uses;
 }
 
+const hashIn = (media: string) => media.slice('sha256:'.length);
+
 async function missingOf(reel: Reel): Promise<MissingParts> {
-  const files: MissingFile[] = [];
-  for (const [media, use] of usesOf(reel)) {
-    if (!(await readMediaRecord(media.slice('sha256:'.length)))) files.push({ media, ...use });
-  }
+  const uses = [...usesOf(reel)];
+  const lacking = await lackingMedia(uses.map(([media]) => hashIn(media)));
+  const files: MissingFile[] = uses.flatMap(([media, use]) =>
+    lacking.has(hashIn(media)) ? [{ media, ...use }] : [],
+  );
   const own = new Set([...FONTS, ...(await listFonts())].map((f) => f.family));
   const named = new ReelScene(reel, DOCUMENT_ONLY).placed.flatMap(({ scene: s }) =>
     fontNeeds(s.template, s.fill).faces.map((f) => f.family),

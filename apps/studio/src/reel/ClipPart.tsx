@@ -1,9 +1,24 @@
-import { adjustClip, type ClipFill, clipStretch, type PictureFill, secondsAt } from '@fresh-reel/core';
+import {
+  adjustClip,
+  type ClipFill,
+  clipStretch,
+  clipTime,
+  FRAME_SLACK,
+  type PictureFill,
+  pourMedia,
+  secondsAt,
+} from '@fresh-reel/core';
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { stillOf } from '../media/still';
+import { TakingIn } from '../media/TakingIn';
+import { useImport } from '../media/useImport';
+import { mediaFile } from '../storage/media';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { NumberRow } from '../ui/NumberRow';
 import { Row } from '../ui/Row';
+import { useToast } from '../ui/Toast';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { useDesk } from './playhead';
@@ -16,12 +31,17 @@ interface Props {
   /** Seconds of the file. */
   readonly duration: number;
   readonly sound: boolean;
+  /** What the file is called, where the slot does not say. */
+  readonly name: string;
 }
 
 /** What plays of a clip in its slot: from where, how much, how fast, and what follows when it is over. */
-export function ClipPart({ slot, held, duration, sound }: Props) {
+export function ClipPart({ slot, held, duration, sound, name }: Props) {
   const { graphic, scene, edit, settle, reel } = useReelEditor();
   const { surface } = useDesk();
+  const taking = useImport();
+  const toast = useToast();
+  const [keeping, setKeeping] = useState(false);
   const clip = held.clip ?? {};
   const put = (part: Partial<ClipFill>, gesture = Object.keys(part).join()) =>
     edit((r) => adjustClip(r, graphic.id, slot, held, part), `clip-${slot}-${gesture}`);
@@ -33,10 +53,29 @@ export function ClipPart({ slot, held, duration, sound }: Props) {
   const plays = clipStretch(clip, duration, to - from);
   const lasts = plays.speed > 0 ? plays.length / plays.speed : 0;
   const round = (v: number) => Math.round(v * 1000) / 1000;
-  /** The second of the file under the playhead. */
+  /** The second of the file that the playhead shows; before the slot comes, its first. */
   const here = () => {
-    const second = plays.from + Math.max(0, secondsAt(surface.position, reel.rate) - from) * plays.speed;
-    return round(Math.min(duration, second));
+    const t = Math.max(0, secondsAt(surface.position, reel.rate) - from);
+    return round(Math.max(0, clipTime(t, clip, duration, to - from) - FRAME_SLACK));
+  };
+  const keepStill = async () => {
+    setKeeping(true);
+    const still = await stillOf(held.media, held.name ?? name, here()).catch((e: Error) => e);
+    setKeeping(false);
+    if (still instanceof Error) return toast({ text: still.message });
+    const [came] = await taking.take([still]);
+    if (came?.kind !== 'media') return;
+    const file = mediaFile(came.record);
+    toast({
+      text: `“${file.name}” is on the shelf.`,
+      action: {
+        title: 'Use it here',
+        run: () => {
+          edit((r) => pourMedia(r, graphic.id, slot, [file]));
+          settle();
+        },
+      },
+    });
   };
   return (
     <View style={styles.all} testID={`clip-${slot}`}>
@@ -118,6 +157,16 @@ export function ClipPart({ slot, held, duration, sound }: Props) {
           resetID={`clip-${slot}-unfreeze`}
         />
       )}
+      <Button
+        title="Keep this frame as a picture"
+        label="Keep the frame that shows as a picture on the shelf"
+        icon="image"
+        small
+        disabled={keeping || taking.coming !== undefined}
+        onPress={() => void keepStill()}
+        testID={`clip-${slot}-still`}
+      />
+      <TakingIn taking={taking} />
       {sound && clip.freeze === undefined && (
         <>
           <Toggle

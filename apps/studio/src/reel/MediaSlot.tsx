@@ -72,7 +72,7 @@ export function MediaSlot({
     const files = await pickFiles(SEEN_FILES);
     if (files.length > 0) await take(files);
   };
-  const busy = taking.coming !== undefined;
+  const busy = taking.coming !== undefined || taking.question !== undefined;
   const others = graphic.template.slots.filter((s) => s.kind === 'picture');
   const next = slot.kind === 'picture' ? others[others.findIndex((s) => s.id === slot.id) + 1] : undefined;
   const swapWith = (other: string) => {
@@ -193,7 +193,13 @@ export function MediaSlot({
       {selected && held && !hidden && (
         <>
           {facts?.duration !== undefined && (
-            <ClipPart slot={slot.id} held={held} duration={facts.duration} sound={facts.sound} />
+            <ClipPart
+              slot={slot.id}
+              held={held}
+              duration={facts.duration}
+              sound={facts.sound}
+              name={facts.name}
+            />
           )}
           <Framing slot={slot.id} held={held} crops={slot.kind === 'picture' && slot.crops} />
         </>

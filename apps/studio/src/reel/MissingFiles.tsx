@@ -1,7 +1,7 @@
 import { replaceMedia } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
 import { findMissing } from '../media/findMissing';
-import { hashOf } from '../media/hash';
+import { hashOf, piecesOf } from '../media/hash';
 import { pickFiles, pickFolder, SHELF_FILES } from '../media/pickFile';
 import { TakingIn } from '../media/TakingIn';
 import { useImport } from '../media/useImport';
@@ -21,7 +21,7 @@ export function MissingFiles() {
     const all = await picked;
     const fonts = all.filter((f) => /\.(ttf|otf|woff2?)$/i.test(f.name));
     if (families.length > 0 && fonts.length > 0) await taking.take(fonts);
-    for (const { missing, file } of await findMissing(files, all, hashOf)) {
+    for (const { missing, file } of await findMissing(files, all, hashFile)) {
       const [came] = await taking.take([file]);
       if (came?.kind !== 'media') continue;
       const found = mediaFile(came.record);
@@ -64,5 +64,7 @@ export function MissingFiles() {
     </View>
   );
 }
+
+const hashFile = async (file: File) => (await hashOf(piecesOf(file))).hash;
 
 const styles = StyleSheet.create({ all: { gap: 8 } });

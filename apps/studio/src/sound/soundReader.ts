@@ -7,7 +7,7 @@ import {
   toStereo,
 } from '@fresh-reel/core';
 import { AudioSampleSink, type Input, type InputAudioTrack } from 'mediabunny';
-import { openMedia } from '../media/mediaSource';
+import { openInput } from '../media/mediaSource';
 
 /** Seconds decoded at once, and how many such stretches are kept of one sound. */
 const STRETCH = 8;
@@ -29,7 +29,7 @@ export class SoundReader implements SoundSource {
 
   /** @returns null when the media is not there, has no sound, or has one that this browser cannot decode */
   static async open(media: string): Promise<SoundReader | null> {
-    const input = await openMedia(media);
+    const input = await openInput(media);
     const track = await input?.getPrimaryAudioTrack();
     if (!input || !track || !(await track.canDecode())) {
       input?.dispose();

@@ -23,6 +23,10 @@ function fromBase64(text: string): Uint8Array<ArrayBuffer> {
 
 const keyOf = (hash: string, chunk: number) => `bytes/${hash}/${chunk}`;
 
+/** The keys a file's chunks lie under. */
+export const chunkKeys = (hash: string, chunks: number) =>
+  Array.from({ length: chunks }, (_, i) => keyOf(hash, i));
+
 /** Bytes in memory, cut as `writeBytes` takes them. */
 export async function* inPieces(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
   for (let at = 0; at === 0 || at < bytes.length; at += CHUNK) yield bytes.subarray(at, at + CHUNK);
@@ -63,7 +67,7 @@ export async function readChunk(hash: string, chunk: number): Promise<Uint8Array
 
 /** The chunks of a stored file in order, or nothing when any of them is gone. */
 export async function readBytes(hash: string, chunks: number): Promise<Uint8Array<ArrayBuffer>[] | null> {
-  const keys = Array.from({ length: chunks }, (_, i) => keyOf(hash, i));
+  const keys = chunkKeys(hash, chunks);
   const parts = await store.getMany(keys);
   if (keys.some((key) => parts[key] === null || parts[key] === undefined)) return null;
   return keys.map((key) => fromBase64(parts[key]!));

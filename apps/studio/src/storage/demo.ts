@@ -1,4 +1,4 @@
-import { type BrandKit, freshPicture, newReel, type Reel } from '@fresh-reel/core';
+import { type BrandKit, type Fill, freshPicture, newReel, type Reel } from '@fresh-reel/core';
 import { templateById } from '@fresh-reel/templates';
 import { saveBrand } from './brand';
 import { saveReel } from './reels';
@@ -26,15 +26,9 @@ export const DEMO_BRAND: BrandKit = {
   },
 };
 
-/** Three reels, as a crew of two would have begun them. */
+/** Four reels, as a crew of two would have begun them. */
 export function demoReels(now: string): Reel[] {
-  const make = (
-    id: string,
-    name: string,
-    template: string,
-    slots: Record<string, string>,
-    look: string,
-  ): Reel =>
+  const make = (id: string, name: string, template: string, slots: Fill['slots'], look: string): Reel =>
     newReel(templateById(template), { id, name, now, shape: 'wide', fill: { look, slots, controls: {} } });
   return [
     make(
@@ -59,9 +53,17 @@ export function demoReels(now: string): Reel[] {
         'title-1': 'Hold the line',
         'title-2': 'Mind the gust',
         'title-3': 'Let it climb',
+        'photo-2': freshPicture('asset:drift-wall/kites-crossing', 'kites-crossing.mp4'),
         headline: 'Thistledown Kite Weekend',
       },
       'kite-red',
+    ),
+    make(
+      'demo-freeze',
+      'Kite of the day',
+      'freeze-print',
+      { caption: 'Kite of the day: Grey Heron, by Ilse Brandvold' },
+      'pine',
     ),
   ];
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { readBytes, removeBytes, writeBytes } from './bytes';
+import { chunkKeys, readBytes, removeBytes, writeBytes } from './bytes';
 import { remove, store, write } from './store';
 
 /** What is known of a file that the user brought; its bytes lie apart, under its hash. */
@@ -52,7 +52,8 @@ export async function storeMedia(
 ): Promise<MediaRecord> {
   const { hash, size } = file;
   const held = await readMediaRecord(hash);
-  if (held) return held;
+  // What lies here with parts missing is written anew.
+  if (held && !(await lackingMedia([hash])).has(hash)) return held;
   await write({ [COMING + hash]: '1' });
   try {
     const chunks = await writeBytes(hash, file.pieces(), onProgress);
@@ -138,6 +139,18 @@ export async function emptyGone(): Promise<number> {
     await remove([GONE + hash]);
   }
   return gone.length;
+}
+
+/** Those of some files that are not here whole: without their record, or without any part of their bytes. */
+export async function lackingMedia(hashes: readonly string[]): Promise<Set<string>> {
+  const keys = new Set(await store.getAllKeys());
+  const lacking = new Set<string>();
+  for (const hash of hashes) {
+    const record = keys.has(RECORD + hash) ? await readMediaRecord(hash) : null;
+    const whole = record && chunkKeys(hash, record.chunks).every((key) => keys.has(key));
+    if (!whole) lacking.add(hash);
+  }
+  return lacking;
 }
 
 /** The bytes of a stored file, or nothing when any part of it is gone. */

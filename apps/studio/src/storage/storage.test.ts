@@ -144,18 +144,18 @@ describe('media in storage', () => {
 });
 
 describe('the first start', () => {
-  it('puts in a brand and a reel from each template, once', async () => {
+  it('puts in a brand and reels from templates of each use, once', async () => {
     await startDemo();
     expect(
       (await listReels())
         .map((r) => (r.kind === 'reel' ? r.reel.tracks[0]!.graphics[0]!.template.id : ''))
         .sort(),
-    ).toEqual(['four-corners', 'gust-sting', 'name-strap']);
+    ).toEqual(['four-corners', 'freeze-print', 'gust-sting', 'name-strap']);
     expect((await readBrand())?.name).toBe('Thistledown Kite Weekend');
     await deleteReel('demo-strap');
     await startDemo();
-    expect(await listReels()).toHaveLength(2);
-    expect(demoReels('')).toHaveLength(3);
+    expect(await listReels()).toHaveLength(3);
+    expect(demoReels('')).toHaveLength(4);
   });
 
   it('a damaged brand kit is none, and stays where it is', async () => {

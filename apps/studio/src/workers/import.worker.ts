@@ -1,36 +1,87 @@
 import { VideoSampleSink } from 'mediabunny';
-import { hashOf, piecesOf } from '../media/hash';
+import { hashOf, piecesOf, recut } from '../media/hash';
 import type { FromImport, ToImport } from '../media/messages';
-import { type Probed, probe, wavePeaks } from '../media/probe';
-import { writeThumb } from '../media/thumb';
-import { readMediaRecord, storeMedia } from '../storage/media';
+import { MediaError, type Probed, probe, wavePeaks } from '../media/probe';
+import { probeSequence } from '../media/probeSequence';
+import { type Frames, openFrames, sequenceBytes } from '../media/sequence';
+import { sniffMedia } from '../media/sniff';
+import { keepThumb, makeThumb, writeThumb } from '../media/thumb';
+import { rangeOf } from '../media/zip';
+import { lackingMedia, type MediaFactsFound, readMediaRecord, storeMedia } from '../storage/media';
 import { StorageError, write } from '../storage/store';
 
 const tell = (message: FromImport) => postMessage(message);
 
 /** Peaks of a waveform that are kept. */
 const PEAKS = 240;
-/** Part of the work that reading and hashing is. */
-const READING = 0.35;
+
+/** What is known of a file, and its bytes. */
+interface Looked {
+  readonly facts: MediaFactsFound;
+  readonly bytes: () => AsyncIterable<Uint8Array>;
+  /** Bytes, as far as they are known before they are read; for the progress. */
+  readonly size: number;
+  /** Makes what the shelf shows of it, once its hash is known. */
+  preview(hash: string): Promise<void>;
+}
+
+/** Tells how far one stretch of the work is, which lies between two parts of the whole. */
+const telling = (from: number, to: number, size: number, storing?: string) => (done: number) =>
+  tell({ type: 'progress', part: from + (to - from) * Math.min(1, done / size), storing });
+
+async function lookAt(what: ToImport): Promise<Looked> {
+  if ('frames' in what) {
+    const { frames, name, rate } = what;
+    const names = frames.map((f) => f.name);
+    const size = frames.reduce((sum, f) => sum + f.size, 0);
+    const seen = await lookAtFrames(name, { rate, names, read: async (i) => frames[i]! });
+    return { ...seen, size, bytes: () => recut(sequenceBytes(frames, rate)) };
+  }
+  const { file } = what;
+  const bytes = () => piecesOf(file);
+  if (sniffMedia(new Uint8Array(await file.slice(0, 4).arrayBuffer())) === 'zip') {
+    const frames = await openFrames(file.size, rangeOf(file)).catch(() => {
+      throw new MediaError(
+        `"${file.name}" is a zip that holds no picture sequence. Unpack it, and add the files in it.`,
+      );
+    });
+    return { ...(await lookAtFrames(file.name, frames)), size: file.size, bytes };
+  }
+  const probed = await probe(file);
+  return { facts: probed.facts, size: file.size, bytes, preview: (hash) => preview(probed, hash) };
+}
+
+async function lookAtFrames(name: string, frames: Frames): Promise<Pick<Looked, 'facts' | 'preview'>> {
+  let thumb = '';
+  const facts = await probeSequence(
+    name,
+    frames,
+    async (bitmap) => {
+      thumb = await makeThumb(bitmap.width, bitmap.height, (context, w, h) =>
+        context.drawImage(bitmap, 0, 0, w, h),
+      );
+    },
+    telling(0, 0.3, 1),
+  );
+  return { facts, preview: (hash) => keepThumb(hash, thumb) };
+}
 
 /** Hashes first, stores second: the same file is stored once, and bytes lie under their hash from the beginning. */
-async function take(file: File): Promise<void> {
-  const probed = await probe(file);
-  const digest = await hashOf(file, (read) =>
-    tell({ type: 'progress', part: (READING * read) / file.size, storing: undefined }),
-  );
-  const held = await readMediaRecord(digest);
-  if (held) {
+async function take(what: ToImport): Promise<void> {
+  const looked = await lookAt(what);
+  const looking = 'frames' in what ? 0.3 : 0;
+  const { hash, size } = await hashOf(looked.bytes(), telling(looking, 0.5, looked.size));
+  const held = await readMediaRecord(hash);
+  if (held && !(await lackingMedia([hash])).has(hash)) {
     tell({ type: 'done', record: held, again: true });
     return;
   }
   // Small pictures come first: they are of no harm without a record, and a record is never without them.
-  await preview(probed, digest);
+  await looked.preview(hash);
   const record = await storeMedia(
-    { hash: digest, size: file.size, pieces: () => piecesOf(file) },
-    probed.facts,
-    (stored) =>
-      tell({ type: 'progress', part: READING + ((1 - READING) * stored) / file.size, storing: digest }),
+    { hash, size, pieces: looked.bytes },
+    looked.facts,
+    telling(0.5, 1, size, hash),
   );
   tell({ type: 'done', record, again: false });
 }
@@ -55,7 +106,7 @@ async function preview({ video, audio, facts }: Probed, hash: string): Promise<v
 }
 
 self.onmessage = ({ data }: MessageEvent<ToImport>) => {
-  take(data.file).catch((error: unknown) =>
+  take(data).catch((error: unknown) =>
     tell({
       type: 'fault',
       message: error instanceof Error ? error.message : String(error),

@@ -16,7 +16,6 @@ import {
   wavHeader,
   wavSamples,
 } from '@fresh-reel/core';
-import { Zip, ZipPassThrough } from 'fflate';
 import {
   AudioSample,
   AudioSampleSource,
@@ -29,6 +28,7 @@ import {
   WebMOutputFormat,
 } from 'mediabunny';
 import { BrowserStudio, surfaceOf } from '../engine/browserStudio';
+import { zipWriter } from '../media/zip';
 import type { FromRender, ToRender } from '../render/messages';
 import { SOUND_BITRATE, type SoundCodec, soundCodec } from '../render/soundCodec';
 import { type GrowingFile, growFile } from '../render/storeFile';
@@ -182,45 +182,32 @@ function pictureSink(
     file.write(data, position);
     position += data.byteLength;
   };
-  const png = async () =>
-    new Uint8Array(await (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer());
+  const png = () => canvas.convertToBlob({ type: 'image/png' });
   if (plan.format === 'png') {
     return {
-      add: async () => write(await png()),
+      add: async () => write(new Uint8Array(await (await png()).arrayBuffer())),
       hear: async () => undefined,
       finish: async () => undefined,
       abandon: async () => undefined,
     };
   }
-  let fault: Error | undefined;
-  const zip = new Zip((error, data) => {
-    if (error) fault = error;
-    else write(data);
-  });
+  const zip = zipWriter(write);
   const stem = fileStem(plan.fileName.replace(/\.zip$/, ''));
   const sound: Uint8Array[] = [];
   return {
-    add: async (index) => {
-      const entry = new ZipPassThrough(sequenceName(stem, index, plan.count));
-      zip.add(entry);
-      entry.push(await png(), true);
-      if (fault) throw fault;
-    },
+    add: async (index) => zip.add(sequenceName(stem, index, plan.count), await png()),
     // Files of a zip follow each other: the sound waits for the last picture.
     hear: async (block) => {
       sound.push(wavSamples(block));
     },
     finish: async () => {
       if (heard) {
-        const entry = new ZipPassThrough(`${stem}.wav`);
-        zip.add(entry);
-        entry.push(wavHeader(Math.round(secondsAt(plan.count, plan.rate) * SOUND_RATE)));
-        for (const [i, part] of sound.entries()) entry.push(part, i === sound.length - 1);
+        const samples = Math.round(secondsAt(plan.count, plan.rate) * SOUND_RATE);
+        await zip.add(`${stem}.wav`, new Blob([wavHeader(samples), ...sound] as BlobPart[]));
       }
-      zip.end();
-      if (fault) throw fault;
+      await zip.end();
     },
-    abandon: async () => zip.terminate(),
+    abandon: async () => undefined,
   };
 }
 
