@@ -2,8 +2,8 @@ import { createHash } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
-import { choose, id, LAPTOP, renderNow, Session } from './support/browser';
-import { clipReel, frameTimes, numberedClip, numbersIn } from './support/clips';
+import { choose, id, LAPTOP, renderNow, Session, tap, waitForText } from './support/browser';
+import { clipReel, ffmpeg, folder, frameTimes, numberedClip, numbersIn } from './support/clips';
 
 let session: Session;
 beforeAll(async () => {
@@ -84,6 +84,83 @@ describe('what shows at a frame of a render is the frame of the clip that should
     expect(await rendered(page, '25')).toEqual(upTo(50).map(shown));
     await page.close();
   });
+});
+
+/** Opens a reel with one slot that fills its frame, empty as yet of what is tested. */
+async function openEmpty(page: Page, rate: { num: number; den: number }, count: number): Promise<void> {
+  const small = numberedClip('small.mp4', 8, '25', H264);
+  await openReel(page, small, rate, count);
+  await page.waitForSelector(id('choose-clip'));
+}
+
+describe('numbered pictures', () => {
+  const sequence = (stem: string, count: number) => {
+    numberedClip(`${stem}_%04d.png`, count, '25', ['-start_number', '101']);
+    return upTo(count).map((n) => join(folder, `${stem}_${String(101 + n).padStart(4, '0')}.png`));
+  };
+
+  it('become one clip at the rate that is chosen, whose frames show each in its time', async () => {
+    const page = await session.page(LAPTOP, '/reels');
+    await openEmpty(page, { num: 24000, den: 1001 }, 36);
+    await choose(page, 'choose-clip', ...sequence('climb', 36).reverse());
+    await waitForText(page, 'sequence-question', /36 numbered pictures: one clip\?.*play for 1.4 s/);
+    await tap(page, 'sequence-rate-24000\\/1001');
+    await waitForText(page, 'sequence-question', /play for 1.5 s/);
+    await tap(page, 'sequence-clip');
+    await page.waitForSelector(id('clip-clip-in'));
+    expect(await rendered(page, '24000/1001')).toEqual(upTo(36));
+    // On the shelf it is one file.
+    await page.goto(`${session.address}/shelf`);
+    await tap(page, 'media-climb_0101-0136.png');
+    await waitForText(page, 'media-sheet', /320 × 180, 23.98 frames a second, numbered pictures/);
+    await page.close();
+  });
+
+  it('of which some are missing say which, and come in as pictures or not at all', async () => {
+    const page = await session.page(LAPTOP, '/shelf');
+    const files = sequence('gap', 20).filter((f) => !/_01(05|06|19)\.png$/.test(f));
+    await choose(page, 'shelf-add', ...files);
+    await waitForText(page, 'sequence-question', /3 are missing.*number 105–106 and 119 are not among them/);
+    expect(await page.$(id('sequence-clip'))).toBeNull();
+    await tap(page, 'sequence-leave');
+    await page.waitForSelector(id('sequence-question'), { hidden: true });
+    await choose(page, 'shelf-add', ...files);
+    await tap(page, 'sequence-pictures');
+    await page.waitForSelector(id('media-gap_0120.png'));
+    expect(await page.$$('[data-testid^="media-gap_"]')).toHaveLength(17);
+    await page.close();
+  });
+
+  it('that are not alike, or damaged, are said by name, and nothing of them stays', async () => {
+    const page = await session.page(LAPTOP, '/shelf');
+    const files = sequence('odd', 10);
+    ffmpeg(['-i', files[6]!, '-vf', 'scale=160:90', join(folder, 'smaller.png')]);
+    writeFileSync(files[6]!, readFileSync(join(folder, 'smaller.png')));
+    await choose(page, 'shelf-add', ...files);
+    await tap(page, 'sequence-clip');
+    await waitForText(page, 'import-fault', /"odd_0107.png" is 160 × 90 pixels and "odd_0101.png" 320 × 180/);
+    const cut = sequence('cut', 10);
+    writeFileSync(cut[3]!, readFileSync(cut[3]!).subarray(0, 200));
+    await choose(page, 'shelf-add', ...cut);
+    await tap(page, 'sequence-clip');
+    await waitForText(page, 'import-fault', /"cut_0104.png" of "cut_0101-0110.png" is damaged/);
+    expect(await page.$$('[data-testid^="media-odd"], [data-testid^="media-cut"]')).toHaveLength(0);
+    await page.close();
+  });
+});
+
+it('the frame of a clip that shows becomes a picture on the shelf, and takes its place when asked', async () => {
+  const page = await session.page(LAPTOP, '/reels');
+  await openReel(page, numberedClip('still.mp4', 50, '25', H264), { num: 25, den: 1 }, 25, { in: 0.4 });
+  await tap(page, 'show-clip');
+  await page.focus(id('seek'));
+  for (let i = 0; i < 7; i++) await page.keyboard.press('ArrowRight');
+  await tap(page, 'clip-clip-still');
+  await waitForText(page, 'toast', /“still at 0.68 s.png” is on the shelf/);
+  await tap(page, 'toast-action');
+  await page.waitForSelector(id('clip-clip'), { hidden: true });
+  expect(await rendered(page, '25')).toEqual(upTo(25).map(() => 17));
+  await page.close();
 });
 
 it('nothing on the pages complained', () => expect(session.faults).toEqual([]));

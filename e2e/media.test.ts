@@ -28,12 +28,6 @@ beforeAll(async () => {
 });
 afterAll(() => session.close());
 
-/** Gives several files to the chooser that a tap opens. */
-async function pour(page: Page, testID: string, paths: readonly string[]): Promise<void> {
-  const [chooser] = await Promise.all([page.waitForFileChooser(), tap(page, testID)]);
-  await chooser.accept([...paths]);
-}
-
 async function start(page: Page, template: string): Promise<void> {
   await page.goto(`${session.address}/templates/${template}`);
   await tap(page, 'use-template');
@@ -53,12 +47,14 @@ it('many pictures and clips are poured into the gallery at once, swapped, hidden
   await tap(page, 'show-picture-1');
   await pause(300);
   const before = await look(page, 'preview');
-  await pour(page, 'choose-picture-1', [
+  await choose(
+    page,
+    'choose-picture-1',
     shared('gust.jpg'),
     shared('kite-going-up.mp4'),
     shared('noon.jpg'),
     shared('tent.jpg'),
-  ]);
+  );
   await waitForText(page, 'said-picture-1', /4 files are in this slot and those after it/);
   await waitForChange(page, 'preview', before);
   // The second is a clip, which can be trimmed.
@@ -161,7 +157,7 @@ it('sound and picture of a clip agree in the rendered file', async () => {
 
 it('a file in use is taken off the shelf, missed, and put back', async () => {
   const page = await session.page(LAPTOP, '/shelf');
-  await pour(page, 'shelf-add', [shared('lanterns.jpg'), shared('hit.ogg')]);
+  await choose(page, 'shelf-add', shared('lanterns.jpg'), shared('hit.ogg'));
   await page.waitForSelector(id('media-lanterns.jpg'));
   await page.waitForSelector(id('media-hit.ogg'));
   await start(page, 'quote-card');
@@ -191,7 +187,7 @@ it('a file in use is taken off the shelf, missed, and put back', async () => {
 it('a reel whose files are missing opens, marks their places, and finds them by what they are and by name', async () => {
   const page = await session.page(LAPTOP);
   await start(page, 'drift-wall');
-  await pour(page, 'choose-picture-1', [shared('gust.jpg'), shared('kite-going-up.mp4')]);
+  await choose(page, 'choose-picture-1', shared('gust.jpg'), shared('kite-going-up.mp4'));
   await page.waitForSelector(id('reset-slot-picture-2'));
   await saved(page);
   const reel = page.url();
@@ -209,7 +205,7 @@ it('a reel whose files are missing opens, marks their places, and finds them by 
   await page.waitForSelector(id('missing-shot-1'));
   // One under another name, the other among files that are not wanted.
   const renamed = made('storm.jpg', readFileSync(shared('gust.jpg')));
-  await pour(page, 'find-files', [shared('noon.jpg'), renamed, shared('kite-going-up.mp4')]);
+  await choose(page, 'find-files', shared('noon.jpg'), renamed, shared('kite-going-up.mp4'));
   await page.waitForSelector(id('missing-files'), { hidden: true });
   await page.waitForSelector(id('missing-shot-1'), { hidden: true });
   await saved(page);
@@ -235,7 +231,7 @@ it('a reload half way through an import leaves no broken record, and nothing els
   head.writeUInt32LE(samples.length, 40);
   writeFileSync(big, Buffer.concat([head, samples]));
   expect(statSync(big).size).toBeGreaterThan(59_000_000);
-  await pour(page, 'shelf-add', [big]);
+  await choose(page, 'shelf-add', big);
   const keysNow = () =>
     page.evaluate(
       () =>
@@ -265,10 +261,10 @@ it('a reload half way through an import leaves no broken record, and nothing els
     before.filter((k) => k.startsWith('media/') || k.startsWith('reel/')),
   );
   // It can be stopped by hand as well, and taken in whole afterwards.
-  await pour(page, 'shelf-add', [big]);
+  await choose(page, 'shelf-add', big);
   await tap(page, 'import-cancel');
   await page.waitForSelector(id('import-progress'), { hidden: true });
-  await pour(page, 'shelf-add', [big]);
+  await choose(page, 'shelf-add', big);
   await page.waitForSelector(id('media-big.wav'), { timeout: 60_000 });
   await page.close();
 });
@@ -291,7 +287,9 @@ it('what cannot be used is said by name, and the rest comes in', async () => {
   ffmpeg(['-f', 'lavfi', '-i', 'testsrc2=d=1', '-c:v', 'mpeg4', oldCodec]);
   const slow = join(folder, 'slow.wav');
   ffmpeg(['-f', 'lavfi', '-i', 'sine=d=1', '-ac', '1', '-ar', '8000', slow]);
-  await pour(page, 'shelf-add', [
+  await choose(
+    page,
+    'shelf-add',
     made('cut.mp4', whole.subarray(0, Math.round(whole.length * 0.7))),
     made('headless.mp4', whole.subarray(0, 200)),
     made('empty.mp4', ''),
@@ -299,7 +297,7 @@ it('what cannot be used is said by name, and the rest comes in', async () => {
     oldCodec,
     onlySound,
     slow,
-  ]);
+  );
   await page.waitForSelector(id('media-slow.wav'));
   await page.waitForSelector(id('media-voice.mp4'));
   await page.waitForSelector(id('import-progress'), { hidden: true });

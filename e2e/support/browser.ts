@@ -153,10 +153,10 @@ export async function waitForText(page: Page, testID: string, pattern: RegExp | 
   return textOf(page, testID);
 }
 
-/** Gives a file to the chooser that a tap opens. */
-export async function choose(page: Page, testID: string, path: string): Promise<void> {
+/** Gives files to the chooser that a tap opens. */
+export async function choose(page: Page, testID: string, ...paths: readonly string[]): Promise<void> {
   const [chooser] = await Promise.all([page.waitForFileChooser(), tap(page, testID)]);
-  await chooser.accept([path]);
+  await chooser.accept([...paths]);
 }
 
 /** A PNG of an element as it is seen, as base64: for comparing before and after. */
