@@ -21,7 +21,7 @@ import { Field } from '../ui/Field';
 import { Press } from '../ui/Press';
 import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
-import { CORNER, colour, TOUCH } from '../ui/theme';
+import { CHEQUERED, CORNER, colour, TOUCH } from '../ui/theme';
 
 const ROLES: readonly { id: keyof BrandKit['colours']; name: string; about: string }[] = [
   { id: 'main', name: 'Main', about: 'accents and panels' },
@@ -245,9 +245,8 @@ const styles = StyleSheet.create({
     borderColor: colour.hairline,
     alignItems: 'center',
     justifyContent: 'center',
-    backgroundImage: 'repeating-conic-gradient(#F6F3EC 0% 25%, #EAE5DA 0% 50%)',
-    backgroundSize: '14px 14px',
-  } as object,
+    ...CHEQUERED,
+  },
   image: { width: 104, height: 78 },
   onDark: { backgroundImage: 'none', backgroundColor: colour.surround } as object,
   buttons: { gap: 2, alignItems: 'flex-start', flex: 1 },

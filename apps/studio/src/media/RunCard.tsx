@@ -29,13 +29,18 @@ export function RunCard({ run, answer }: RunQuestion) {
           : `${names}: number ${numbersText(holes)} ${holes.length === 1 ? 'is' : 'are'} not among them, so they cannot be one clip. Find what is missing and add all of them again, or take in those that are here as pictures.`}
       </Txt>
       {holes.length === 0 && (
-        <Choice
-          label="Frames a second"
-          options={RATES}
-          value={text}
-          onChange={setText}
-          testID="sequence-rate"
-        />
+        <>
+          <Txt kind="label" tone="quiet">
+            Frames a second
+          </Txt>
+          <Choice
+            label="Frames a second"
+            options={RATES}
+            value={text}
+            onChange={setText}
+            testID="sequence-rate"
+          />
+        </>
       )}
       <View style={styles.buttons}>
         {holes.length === 0 && (

@@ -1,3 +1,4 @@
+import { assetFile } from '@fresh-reel/templates';
 import { useQuery } from '@tanstack/react-query';
 import { readMediaRecord } from '../storage/media';
 import { assetKind, openInput } from './mediaSource';
@@ -24,7 +25,10 @@ async function factsOf(media: string): Promise<PageFacts | null> {
     );
   }
   const name = media.slice(media.indexOf('/') + 1);
-  if (assetKind(media) === 'picture') return { duration: undefined, sound: false, alpha: false, name };
+  if (assetKind(media) === 'picture') {
+    // Those of the templates that have transparent parts are drawings.
+    return { duration: undefined, sound: false, alpha: assetFile(media).endsWith('.svg'), name };
+  }
   const input = await openInput(media);
   if (!input) return null;
   const video = await input.getPrimaryVideoTrack();

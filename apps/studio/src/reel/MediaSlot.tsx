@@ -12,7 +12,7 @@ import { type MediaRecord, mediaFile } from '../storage/media';
 import { Banner } from '../ui/Banner';
 import { Button, Icon, IconButton } from '../ui/Button';
 import { Txt } from '../ui/Txt';
-import { CORNER, colour } from '../ui/theme';
+import { CHEQUERED, CORNER, colour } from '../ui/theme';
 import { useDrag } from '../ui/useDrag';
 import { ClipPart } from './ClipPart';
 import type { SlotRowProps } from './FillStep';
@@ -114,7 +114,7 @@ export function MediaSlot({
       <View style={styles.line}>
         <View
           {...(slot.kind === 'picture' && held && mayEdit ? carry : {})}
-          style={[styles.thumb, carried && styles.carried]}
+          style={[styles.thumb, facts?.alpha && CHEQUERED, carried && styles.carried]}
           testID={`thumb-${slot.id}`}
         >
           {facts?.duration !== undefined && (
@@ -232,9 +232,7 @@ const styles = StyleSheet.create({
     borderColor: colour.hairline,
     alignItems: 'center',
     justifyContent: 'center',
-    backgroundColor: '#F1EDE4',
-    backgroundImage: 'repeating-conic-gradient(#F6F3EC 0% 25%, #EAE5DA 0% 50%)',
-    backgroundSize: '14px 14px',
+    backgroundColor: colour.hairline,
     cursor: 'grab',
     touchAction: 'none',
   } as object,

@@ -6,7 +6,7 @@ import { type MediaRecord, mediaId } from '../storage/media';
 import { Icon, type IconName } from '../ui/Button';
 import { Press } from '../ui/Press';
 import { Txt } from '../ui/Txt';
-import { CORNER, colour, useIsWide } from '../ui/theme';
+import { CHEQUERED, CORNER, colour, useIsWide } from '../ui/theme';
 import { Wave } from './Wave';
 
 export const KINDS: Readonly<Record<MediaRecord['kind'], { word: string; icon: IconName }>> = {
@@ -52,7 +52,7 @@ function Item({ record, chosen, onPress }: { record: MediaRecord; chosen: boolea
       testID={`media-${record.name}`}
       style={[styles.item, chosen && styles.chosen]}
     >
-      <View style={[styles.picture, record.kind === 'sound' && styles.paper]}>
+      <View style={[styles.picture, record.kind === 'sound' && styles.paper, record.alpha && CHEQUERED]}>
         {record.kind === 'sound' ? (
           <Wave hash={record.hash} />
         ) : (
@@ -65,7 +65,7 @@ function Item({ record, chosen, onPress }: { record: MediaRecord; chosen: boolea
       <Txt kind="small" numberOfLines={1}>
         {record.name}
       </Txt>
-      <Txt kind="label" tone="quiet" numberOfLines={1}>
+      <Txt kind="label" tone="quiet" numberOfLines={2}>
         {facts}
       </Txt>
     </Press>
@@ -80,13 +80,11 @@ const styles = StyleSheet.create({
     aspectRatio: 4 / 3,
     borderRadius: 8,
     overflow: 'hidden',
-    backgroundColor: '#F1EDE4',
-    backgroundImage: 'repeating-conic-gradient(#F6F3EC 0% 25%, #EAE5DA 0% 50%)',
-    backgroundSize: '14px 14px',
+    backgroundColor: colour.hairline,
     borderWidth: 1,
     borderColor: colour.hairline,
-  } as object,
-  paper: { backgroundImage: 'none', backgroundColor: colour.card } as object,
+  },
+  paper: { backgroundColor: colour.card },
   image: { width: '100%', height: '100%' },
   kind: {
     position: 'absolute',

@@ -39,6 +39,13 @@ export const interfaceFonts = {
   'Figtree-700': '/fonts/Figtree_700Bold.ttf',
 } as const;
 
+/** What lies under see-through pictures. */
+export const CHEQUERED = {
+  backgroundColor: '#F1EDE4',
+  backgroundImage: 'repeating-conic-gradient(#F6F3EC 0% 25%, #EAE5DA 0% 50%)',
+  backgroundSize: '14px 14px',
+} as object;
+
 export const size = { small: 13, body: 15, lead: 17, title: 22, display: 30 } as const;
 export const TOUCH = 44;
 export const CORNER = 10;
