@@ -1,9 +1,9 @@
-import { createHash } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
 import { choose, id, LAPTOP, renderNow, Session, tap, waitForText } from './support/browser';
-import { clipReel, ffmpeg, folder, frameTimes, numberedClip, numbersIn } from './support/clips';
+import { ffmpeg, folder, frameTimes, numberedClip, numbersIn } from './support/clips';
+import { clipReel, openReel, slotReel } from './support/slotReel';
 
 let session: Session;
 beforeAll(async () => {
@@ -13,21 +13,6 @@ afterAll(() => session.close());
 
 const H264 = ['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-bf', '2', '-g', '24', '-crf', '16'];
 const VP9 = ['-c:v', 'libvpx-vp9', '-b:v', '2M', '-g', '30', '-cpu-used', '8', '-deadline', 'realtime'];
-
-async function openReel(
-  page: Page,
-  path: string,
-  rate: { num: number; den: number },
-  count: number,
-  clip = {},
-) {
-  const bytes = readFileSync(path);
-  const hash = createHash('sha256').update(bytes).digest('hex');
-  const file = join(session.downloads, 'clip.reel.json');
-  writeFileSync(file, JSON.stringify(clipReel(path, hash, rate, count, clip)));
-  await choose(page, 'open-reel-file', file);
-  await page.waitForSelector(id('preview'));
-}
 
 /** Numbers of the frames that a render of the opened reel shows. */
 async function rendered(page: Page, rate: string): Promise<number[]> {
@@ -51,7 +36,7 @@ describe('what shows at a frame of a render is the frame of the clip that should
     const [num, den = 1] = rate.split('/').map(Number) as [number, number?];
     const clip = numberedClip(name, 60, rate, codec);
     const page = await session.page(LAPTOP, '/reels');
-    await openReel(page, clip, { num, den }, 60);
+    await openReel(session, page, clipReel(clip, { num, den }, 60));
     expect(await rendered(page, rate)).toEqual(upTo(60));
     await page.close();
   });
@@ -59,11 +44,11 @@ describe('what shows at a frame of a render is the frame of the clip that should
   it('at half its rate, at twice its rate, and from its in point at another speed', async () => {
     const fifty = numberedClip('b.mp4', 80, '50', H264);
     const page = await session.page(LAPTOP, '/reels');
-    await openReel(page, fifty, { num: 50, den: 1 }, 60);
+    await openReel(session, page, clipReel(fifty, { num: 50, den: 1 }, 60));
     expect(await rendered(page, '25')).toEqual(upTo(30).map((n) => n * 2));
     await page.goto(`${session.address}/reels`);
     const slow = numberedClip('d.mp4', 40, '25', H264);
-    await openReel(page, slow, { num: 25, den: 1 }, 25, { in: 0.2, speed: 0.5 });
+    await openReel(session, page, clipReel(slow, { num: 25, den: 1 }, 25, { in: 0.2, speed: 0.5 }));
     expect(await rendered(page, '50')).toEqual(upTo(50).map((n) => 5 + Math.floor(n / 4)));
     await page.close();
   });
@@ -79,19 +64,12 @@ describe('what shows at a frame of a render is the frame of the clip that should
     const times = frameTimes(clip);
     expect(times).toHaveLength(30);
     const page = await session.page(LAPTOP, '/reels');
-    await openReel(page, clip, { num: 25, den: 1 }, 50, { length: 1.2, end: 'loop' });
+    await openReel(session, page, clipReel(clip, { num: 25, den: 1 }, 50, { length: 1.2, end: 'loop' }));
     const shown = (n: number) => times.findLastIndex((t) => t <= ((n / 25) % 1.2) + 0.001);
     expect(await rendered(page, '25')).toEqual(upTo(50).map(shown));
     await page.close();
   });
 });
-
-/** Opens a reel with one slot that fills its frame, empty as yet of what is tested. */
-async function openEmpty(page: Page, rate: { num: number; den: number }, count: number): Promise<void> {
-  const small = numberedClip('small.mp4', 8, '25', H264);
-  await openReel(page, small, rate, count);
-  await page.waitForSelector(id('choose-clip'));
-}
 
 describe('numbered pictures', () => {
   const sequence = (stem: string, count: number) => {
@@ -101,7 +79,7 @@ describe('numbered pictures', () => {
 
   it('become one clip at the rate that is chosen, whose frames show each in its time', async () => {
     const page = await session.page(LAPTOP, '/reels');
-    await openEmpty(page, { num: 24000, den: 1001 }, 36);
+    await openReel(session, page, slotReel('Numbered', { num: 24000, den: 1001 }, 36, [{ id: 'clip' }]));
     await choose(page, 'choose-clip', ...sequence('climb', 36).reverse());
     await waitForText(page, 'sequence-question', /36 numbered pictures: one clip\?.*play for 1.4 s/);
     await tap(page, 'sequence-rate-24000\\/1001');
@@ -151,7 +129,11 @@ describe('numbered pictures', () => {
 
 it('the frame of a clip that shows becomes a picture on the shelf, and takes its place when asked', async () => {
   const page = await session.page(LAPTOP, '/reels');
-  await openReel(page, numberedClip('still.mp4', 50, '25', H264), { num: 25, den: 1 }, 25, { in: 0.4 });
+  await openReel(
+    session,
+    page,
+    clipReel(numberedClip('still.mp4', 50, '25', H264), { num: 25, den: 1 }, 25, { in: 0.4 }),
+  );
   await tap(page, 'show-clip');
   await page.focus(id('seek'));
   for (let i = 0; i < 7; i++) await page.keyboard.press('ArrowRight');

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync } from 'node:fs';
+import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
@@ -99,64 +99,4 @@ export function frameTimes(path: string): number[] {
     .toString()
     .split('\n')
     .flatMap((l) => (l.trim() ? [Number.parseFloat(l)] : []));
-}
-
-/** A reel file whose one slot fills the frame with a clip, at a rate. */
-export function clipReel(
-  path: string,
-  hash: string,
-  rate: { num: number; den: number },
-  frames: number,
-  clip: object = {},
-) {
-  const media = `sha256:${hash}`;
-  const mark = { at: 0, of: 'in' };
-  const template = {
-    format: 'freshreel/template',
-    version: 2,
-    id: 'whole-clip',
-    name: 'Whole clip',
-    about: 'One clip that fills the frame.',
-    use: 'opener',
-    transparent: true,
-    rate,
-    timing: { in: frames, hold: 0, out: 0 },
-    still: mark,
-    scenes: [{ id: 'all', name: 'All', from: mark, to: { at: frames, of: 'in' }, still: mark }],
-    slots: [{ id: 'clip', kind: 'picture', name: 'Clip', scenes: ['all'], moment: mark, sample: null }],
-    controls: [],
-    looks: [],
-    guide: ['Put a clip in.'],
-    layers: [{ id: 'clip', kind: 'picture', slot: 'clip', size: [1920, 1080] }],
-  };
-  return {
-    format: 'freshreel/reel',
-    version: 2,
-    id: 'clip-reel',
-    name: `Clip ${path.split('/').at(-1)}`,
-    created: '2026-06-05T10:00:00Z',
-    changed: '2026-06-05T10:00:00Z',
-    frame: { width: 1920, height: 1080 },
-    rate,
-    tracks: [
-      {
-        id: 'graphics',
-        graphics: [
-          {
-            id: 'g1',
-            template,
-            fill: { slots: { clip: { media, focus: [0.5, 0.5], scale: 1, turn: 0, clip } }, controls: {} },
-            start: 0,
-          },
-        ],
-      },
-    ],
-    embedded: {
-      [media]: {
-        name: path.split('/').at(-1),
-        type: 'video/mp4',
-        base64: readFileSync(path).toString('base64'),
-      },
-    },
-  };
 }

@@ -113,16 +113,24 @@ export function pixel(png: PNG, x: number, y: number): number[] {
   return [...png.data.subarray(i, i + 4)];
 }
 
-/** A PNG with a disc of one colour on nothing: a logo with transparency. */
-export function discPng(size: number, colour: readonly [number, number, number]): Buffer {
-  const png = new PNG({ width: size, height: size });
-  for (let y = 0; y < size; y++) {
-    for (let x = 0; x < size; x++) {
-      const inside = Math.hypot(x - size / 2, y - size / 2) < size / 2 - 1;
-      png.data.set([...colour, inside ? 255 : 0], (y * size + x) * 4);
+type Rgba = readonly [number, number, number, number];
+
+/** A picture of which every pixel is told. */
+export function painted(width: number, height: number, colour: (x: number, y: number) => Rgba): PNG {
+  const png = new PNG({ width, height });
+  for (let i = 0, y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const rgba = colour(x, y);
+      for (let k = 0; k < 4; k++) png.data[i++] = rgba[k]!;
     }
   }
-  return PNG.sync.write(png);
+  return png;
+}
+
+/** A PNG with a disc of one colour on nothing: a logo with transparency. */
+export function discPng(size: number, [r, g, b]: readonly [number, number, number]): Buffer {
+  const inside = (x: number, y: number) => Math.hypot(x - size / 2, y - size / 2) < size / 2 - 1;
+  return PNG.sync.write(painted(size, size, (x, y) => [r, g, b, inside(x, y) ? 255 : 0]));
 }
 
 /** A PNG of vertical stripes, to see which part of it shows. */
@@ -131,11 +139,6 @@ export function stripesPng(
   height: number,
   colours: readonly (readonly [number, number, number])[],
 ): Buffer {
-  const png = new PNG({ width, height });
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      png.data.set([...colours[Math.floor((x * colours.length) / width)]!, 255], (y * width + x) * 4);
-    }
-  }
-  return PNG.sync.write(png);
+  const stripe = (x: number) => colours[Math.floor((x * colours.length) / width)]!;
+  return PNG.sync.write(painted(width, height, (x) => [...stripe(x), 255]));
 }

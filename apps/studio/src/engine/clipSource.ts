@@ -2,6 +2,7 @@ import type { MediaFacts } from '@fresh-reel/core';
 import { VideoSampleSink } from 'mediabunny';
 import { openInput, openStored } from '../media/mediaSource';
 import { openFrames, SEQUENCE_TYPE, sequenceSource } from '../media/sequence';
+import { inFullRange } from './fullRange';
 
 /** A decoded frame of a clip. */
 export interface ClipSample {
@@ -53,7 +54,9 @@ export async function openClip(media: string): Promise<ClipSource | null> {
       duration: await track.computeDuration(),
       sound: (await (await input.getPrimaryAudioTrack())?.canDecode()) ?? false,
     },
-    samples: (from) => sink.samples(from),
+    async *samples(from) {
+      for await (const sample of sink.samples(from)) yield await inFullRange(sample);
+    },
     dispose: () => input.dispose(),
   };
 }
