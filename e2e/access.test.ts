@@ -49,6 +49,10 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
   ['reels', '/reels', async (p) => void (await p.waitForSelector(id('reel-demo-strap')))],
   ['brand', '/brand', async (p) => void (await p.waitForSelector(id('brand-name')))],
   ['renders', '/renders', async (p) => void (await p.waitForSelector(id('renders')))],
+  ['shelf', '/shelf', async (p) => void (await p.waitForSelector(id('media-festival-logo.svg')))],
+  ['a file of the shelf', '/shelf', async (p) => tap(p, 'media-festival-logo.svg')],
+  ['a clip in its slot', '/reels/demo-freeze', async (p) => tap(p, 'show-shot')],
+  ['a sound in its slot', '/reels/demo-opener', async (p) => tap(p, 'show-bed')],
   ['fill', '/reels/demo-strap', async (p) => void (await p.waitForSelector(id('slot-name')))],
   ['adjust', '/reels/demo-strap', async (p) => tap(p, 'step-adjust')],
   [
@@ -114,7 +118,7 @@ describe.each([
     expect(found).toEqual([]);
   });
 
-  it.each(['/templates', '/reels', '/reels/demo-opener', '/brand'])(
+  it.each(['/templates', '/reels', '/reels/demo-freeze', '/shelf', '/brand'])(
     '%s does not scroll sideways',
     async (path) => {
       const page = await session.page(view, path);

@@ -18,7 +18,7 @@ import {
   waitForChange,
   waitForText,
 } from './support/browser';
-import { ffmpeg, folder, numberedClip } from './support/clips';
+import { ffmpeg, folder, noise, numberedClip } from './support/clips';
 
 const SHARED = join(__dirname, '../packages/templates/src/shared');
 const shared = (name: string) => join(SHARED, name);
@@ -215,21 +215,7 @@ it('a reel whose files are missing opens, marks their places, and finds them by 
 it('a reload half way through an import leaves no broken record, and nothing else is lost', async () => {
   const page = await session.page(LAPTOP, '/shelf');
   // Large enough to be caught on its way: about 60 MB that do not shrink.
-  const big = join(folder, 'big.wav');
-  const samples = Buffer.alloc(60_000_000);
-  for (let i = 0; i < samples.length; i += 4)
-    samples.writeUInt32LE((Math.imul(i, 2654435761) >>> 0) & 0x0fff0fff, i);
-  const head = Buffer.from(
-    readFileSync(
-      made(
-        'tone.wav',
-        ffmpeg(['-f', 'lavfi', '-i', 'sine=d=0.1', '-f', 'wav', '-ac', '2', '-bitexact', 'pipe:1']),
-      ),
-    ).subarray(0, 44),
-  );
-  head.writeUInt32LE(36 + samples.length, 4);
-  head.writeUInt32LE(samples.length, 40);
-  writeFileSync(big, Buffer.concat([head, samples]));
+  const big = noise('big.wav', 60_000_000);
   expect(statSync(big).size).toBeGreaterThan(59_000_000);
   await choose(page, 'shelf-add', big);
   const keysNow = () =>

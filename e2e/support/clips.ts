@@ -57,6 +57,16 @@ export function numberedClip(name: string, count: number, rate: string, more: re
   return path;
 }
 
+/** A WAV of noise that does not shrink, in 16 bits stereo. */
+export function noise(name: string, bytes: number): string {
+  const samples = Buffer.alloc(bytes);
+  for (let i = 0; i + 4 <= bytes; i += 4)
+    samples.writeUInt32LE((Math.imul(i, 2654435761) >>> 0) & 0x0fff0fff, i);
+  const path = join(folder, name);
+  ffmpeg(['-f', 's16le', '-ar', '48000', '-ac', '2', '-i', 'pipe:0', '-bitexact', path], samples);
+  return path;
+}
+
 /** The numbers that the frames of a rendered file show. */
 export function numbersIn(path: string): number[] {
   const raw = ffmpeg([

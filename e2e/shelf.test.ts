@@ -1,0 +1,105 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Page } from 'puppeteer-core';
+import { choose, id, LAPTOP, PHONE, Session, tap, textOf, waitForText } from './support/browser';
+import { noise } from './support/clips';
+
+const shared = (name: string) => join(__dirname, '../packages/templates/src/shared', name);
+
+let session: Session;
+beforeAll(async () => {
+  session = await Session.start();
+});
+afterAll(() => session.close());
+
+/** Keys of everything that is stored. */
+const keysOf = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<string[]>((resolve) => {
+        const open = indexedDB.open('fresh-reel');
+        open.onsuccess = () => {
+          const all = open.result.transaction('entries').objectStore('entries').getAllKeys();
+          all.onsuccess = () => resolve(all.result as string[]);
+        };
+      }),
+  );
+
+/**
+ * Run in a worker: its storage is full after so many writes, and says so as browsers do (a QuotaExceededError, Indexed
+ * Database API 3.0; its words from memory). The quota that can be set from outside does not bind this Chromium's database.
+ */
+function fillsUp(writes: number): void {
+  const put = IDBObjectStore.prototype.put;
+  let done = 0;
+  IDBObjectStore.prototype.put = function (...args) {
+    if (++done > writes)
+      throw new DOMException('The current transaction exceeded its quota limitations.', 'QuotaExceededError');
+    return put.apply(this, args);
+  };
+}
+
+/** Gives a file to the page as a drop on an element, or as a paste. */
+async function hand(page: Page, how: 'drop' | 'paste', path: string, testID?: string): Promise<void> {
+  await page.evaluate(
+    (event: string, base64: string, name: string, selector: string) => {
+      const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+      const data = new DataTransfer();
+      data.items.add(new File([bytes], name));
+      const target = document.querySelector(selector)!;
+      const init = { bubbles: true, cancelable: true };
+      if (event === 'paste') {
+        target.dispatchEvent(new ClipboardEvent('paste', { ...init, clipboardData: data }));
+        return;
+      }
+      for (const type of ['dragover', 'drop'])
+        target.dispatchEvent(new DragEvent(type, { ...init, dataTransfer: data }));
+    },
+    how,
+    readFileSync(path).toString('base64'),
+    path.split('/').at(-1)!,
+    testID ? id(testID) : 'body',
+  );
+}
+
+it('the first start puts the demo’s files on the shelf, in groups, each kind as what it is', async () => {
+  const page = await session.page(PHONE, '/shelf');
+  for (const name of ['festival-logo.svg', 'radio-logo.svg', 'kites-crossing.mp4', 'bed.ogg', 'dusk.jpg'])
+    await page.waitForSelector(id(`media-${name}`));
+  await tap(page, 'shelf-group-Logos');
+  await page.waitForSelector(id('media-dusk.jpg'), { hidden: true });
+  expect(await textOf(page, 'media-festival-logo.svg')).toMatch(/transparent/);
+  await page.close();
+});
+
+it('files come in dropped and pasted, and the camera’s picture too', async () => {
+  const page = await session.page(PHONE, '/shelf');
+  await page.waitForSelector(id('media-festival-logo.svg'));
+  await hand(page, 'drop', shared('tails.jpg'), 'media-festival-logo.svg');
+  await page.waitForSelector(id('media-tails.jpg'));
+  await hand(page, 'paste', shared('spool.jpg'));
+  await page.waitForSelector(id('media-spool.jpg'));
+  await choose(page, 'shelf-camera', shared('path.jpg'));
+  await page.waitForSelector(id('media-path.jpg'));
+  await page.close();
+});
+
+it('storage that fills half way says so and what could go; nothing stays of the file, nothing else is harmed', async () => {
+  const page = await session.page(LAPTOP, '/shelf');
+  await page.waitForSelector(id('media-festival-logo.svg'));
+  const big = noise('endless.wav', 30_000_000);
+  const before = await keysOf(page);
+  page.once('workercreated', (worker) => void worker.evaluate(fillsUp, 20));
+  await choose(page, 'shelf-add', big);
+  const said = await waitForText(page, 'import-fault', /no more room/);
+  expect(said).toMatch(/Take files off the Shelf that no reel shows, delete a reel/);
+  await page.waitForSelector(id('import-progress'), { hidden: true });
+  const kept = (keys: readonly string[]) => keys.filter((k) => !/^(thumb|wave)\//.test(k)).sort();
+  expect(kept(await keysOf(page))).toEqual(kept(before));
+  // As soon as there is room, it can be taken in.
+  await choose(page, 'shelf-add', big);
+  await page.waitForSelector(id('media-endless.wav'), { timeout: 60_000 });
+  await page.close();
+});
+
+it('nothing on the pages complained', () => expect(session.faults).toEqual([]));
