@@ -159,7 +159,7 @@ export function ClipPart({ slot, held, duration, sound, name }: Props) {
       )}
       <Button
         title="Keep this frame as a picture"
-        label="Keep the frame that shows as a picture on the shelf"
+        label="Keep this frame as a picture on the shelf"
         icon="image"
         small
         disabled={keeping || taking.coming !== undefined}

@@ -47,7 +47,6 @@ function Item({ record, chosen, onPress }: { record: MediaRecord; chosen: boolea
     <Press
       role="button"
       aria-pressed={chosen}
-      aria-label={`${kind.word} ${record.name}`}
       onPress={onPress}
       testID={`media-${record.name}`}
       style={[styles.item, chosen && styles.chosen]}
@@ -58,7 +57,7 @@ function Item({ record, chosen, onPress }: { record: MediaRecord; chosen: boolea
         ) : (
           thumb && <Image source={{ uri: thumb }} style={styles.image} resizeMode="contain" alt="" />
         )}
-        <View style={styles.kind} pointerEvents="none">
+        <View role="img" aria-label={kind.word} style={styles.kind} pointerEvents="none">
           <Icon name={kind.icon} size={12} tint="#FFFFFF" />
         </View>
       </View>
