@@ -4,6 +4,7 @@
  */
 import {
   COMING,
+  clipFramesOf,
   EMPTY_FILL,
   FRAMES,
   newReel,
@@ -19,7 +20,9 @@ import {
 import { assetFile, TEMPLATES, templateById } from '@fresh-reel/templates';
 import { BufferTarget, CanvasSource, Mp4OutputFormat, Output, Quality } from 'mediabunny';
 import { BrowserStudio, surfaceOf } from '../apps/studio/src/engine/browserStudio';
+import { at } from './figures';
 import fourLines from './four-lines.json';
+import { adding, clipPreview, clipRender, firstThumb, longClip } from './media';
 
 export interface PreviewFigures {
   readonly id: string;
@@ -31,14 +34,12 @@ export interface PreviewFigures {
 
 const PREVIEW = { width: 960, height: 540 };
 
-const at = (sorted: readonly number[], part: number) =>
-  sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * part))]!;
-
 async function sceneOf(studio: BrowserStudio, template: Template): Promise<ReelScene> {
   const reel = newReel(template, { id: 'bench', name: 'Bench', now: '', shape: 'wide', fill: EMPTY_FILL });
   const scene = new ReelScene(reel, studio);
   await studio.loadFonts(scene);
   for (const id of scene.media()) {
+    if (await studio.openClip(id)) continue;
     const response = await fetch(`/bench-pictures/${assetFile(id).replace('.svg', '.png')}`);
     const bitmap = await createImageBitmap(await response.blob());
     studio.addPicture(id, { bitmap, width: bitmap.width, height: bitmap.height });
@@ -47,7 +48,7 @@ async function sceneOf(studio: BrowserStudio, template: Template): Promise<ReelS
 }
 
 /** Every frame of a template, evaluated, painted and read back, so that deferred painting counts. */
-function preview(studio: BrowserStudio, scene: ReelScene, id: string): PreviewFigures {
+async function preview(studio: BrowserStudio, scene: ReelScene, id: string): Promise<PreviewFigures> {
   const surface = surfaceOf(new OffscreenCanvas(PREVIEW.width, PREVIEW.height));
   const all: number[] = [];
   const evaluating: number[] = [];
@@ -57,6 +58,7 @@ function preview(studio: BrowserStudio, scene: ReelScene, id: string): PreviewFi
       const start = performance.now();
       const { ops } = scene.frameAt(n, scene.reel.rate);
       const evaluated = performance.now();
+      await studio.framesReady(clipFramesOf([ops]));
       studio.painter.paint(ops, surface, scene.frame);
       surface.context.getImageData(0, 0, 1, 1);
       if (round === 0) continue;
@@ -129,7 +131,7 @@ async function kinds(studio: BrowserStudio): Promise<PreviewFigures[]> {
   });
   const figures: PreviewFigures[] = [];
   for (const [id, motion] of [...coming, ...standing]) {
-    figures.push(preview(studio, await sceneOf(studio, linesMovedBy(motion)), id));
+    figures.push(await preview(studio, await sceneOf(studio, linesMovedBy(motion)), id));
   }
   return figures;
 }
@@ -163,21 +165,32 @@ async function motionBlur(studio: BrowserStudio): Promise<{ sharp: number; blurr
   return { sharp: median(times.sharp), blurred: median(times.blurred) };
 }
 
-async function measure(what: string): Promise<unknown> {
+const OF_FILES = {
+  adding,
+  'first-thumb': firstThumb,
+  'one-clip': (studio: BrowserStudio, file: File) => clipPreview(studio, file, 1),
+  'three-clips': (studio: BrowserStudio, file: File) => clipPreview(studio, file, 3),
+  'clip-render': clipRender,
+  'long-clip': (studio: BrowserStudio, file: File) =>
+    longClip(studio, file, () => postMessage({ tenth: true })),
+} as const;
+
+async function measure(what: string, file: File | undefined): Promise<unknown> {
   const studio = await BrowserStudio.start();
+  if (file) return OF_FILES[what as keyof typeof OF_FILES](studio, file);
   if (what === 'encode') return encode(studio);
   if (what === 'kinds') return kinds(studio);
   if (what === 'motion-blur') return motionBlur(studio);
   const templates = what === 'four-lines' ? [openDocument(templateKind, fourLines)] : TEMPLATES;
   const figures: PreviewFigures[] = [];
   for (const template of templates)
-    figures.push(preview(studio, await sceneOf(studio, template), template.id));
+    figures.push(await preview(studio, await sceneOf(studio, template), template.id));
   return figures;
 }
 
-self.onmessage = async ({ data }: MessageEvent<string>) => {
+self.onmessage = async ({ data }: MessageEvent<{ what: string; file?: File }>) => {
   try {
-    postMessage({ value: await measure(data) });
+    postMessage({ value: await measure(data.what, data.file) });
   } catch (error) {
     postMessage({ fault: String((error as Error).stack ?? error) });
   }

@@ -11,6 +11,7 @@ beforeAll(async () => {
   studio = await NodeStudio.start();
 });
 afterAll(async () => {
+  studio.close();
   await session.close();
   expect(session.faults).toEqual([]);
 });
@@ -22,13 +23,13 @@ async function inNode(reel: Reel, frame: number): Promise<PNG> {
   const scene = new ReelScene(reel, studio);
   await studio.prepareReel(scene);
   const size = { width: 960, height: 540 };
-  return PNG.sync.read(
-    await pngOf(studio.paint(scene.frameAt(frame, reel.rate), layoutFrame(reel.frame), size)),
-  );
+  const evaluated = scene.frameAt(frame, reel.rate);
+  await studio.framesReady([evaluated.ops]);
+  return PNG.sync.read(await pngOf(studio.paint(evaluated, layoutFrame(reel.frame), size)));
 }
 
 describe('the same frame from Chromium and from Node', () => {
-  // Words at rest and in motion; a logo in perspective with its shadow; pictures cropped, blended and grained.
+  // Words at rest and in motion; a logo in perspective with its shadow; pictures and a clip cropped, blended and grained.
   it.each([
     ['demo-strap', [22, 120, 300]],
     ['demo-sting', [20, 90, 170]],

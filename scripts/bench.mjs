@@ -1,10 +1,13 @@
 /**
  * `npm run bench`: what the app costs on this machine, against its budgets. `--json` prints the figures and nothing
- * else: an array of { id, value, unit, budget, met }.
+ * else: an array of { id, value, unit, budget, met }. Names of parts run those alone.
  */
 
-import { existsSync, readFileSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createServer } from 'node:http';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { build as buildStudio } from './build.mjs';
 import { ensurePackages, ensurePrograms, root } from './setup.mjs';
 
@@ -12,7 +15,7 @@ const json = process.argv.includes('--json');
 const say = (text) => json || console.log(text);
 
 ensurePackages();
-ensurePrograms({ chromium: 'chromium' });
+ensurePrograms({ chromium: 'chromium', ffmpeg: 'ffmpeg' });
 if (!json || !existsSync(`${root}apps/studio/dist/index.html`)) await buildStudio();
 
 const { build } = await import('esbuild');
@@ -45,7 +48,7 @@ async function serveBench() {
     if (path === '/')
       return response
         .setHeader('content-type', 'text/html')
-        .end('<!doctype html><link rel="icon" href="data:,">');
+        .end('<!doctype html><link rel="icon" href="data:,"><input type="file">');
     if (path === '/bench.js')
       return response.setHeader('content-type', 'text/javascript').end(outputFiles[0].text);
     const asset = `${root}packages/templates/src/${path.replace('/bench-pictures/', '')}`;
@@ -82,25 +85,55 @@ const browser = await puppeteer.launch({
 });
 const bench = await serveBench();
 const page = await browser.newPage();
+let tenth = () => undefined;
+await page.exposeFunction('tenth', () => tenth());
 await page.goto(bench.address);
+const folder = mkdtempSync(join(tmpdir(), 'fresh-reel-bench-'));
 
-const inWorker = async (what) => {
+/**
+ * Measures in a worker of the bench page.
+ * @param path a file on disk that it is measured on
+ * @param onTenth called at each tenth of long work
+ */
+async function inWorker(what, path, onTenth) {
+  const input = await page.$('input');
+  if (path) await input.uploadFile(path);
+  tenth = onTenth ?? (() => undefined);
   const answer = await page.evaluate(
-    (name) =>
+    (name, field, ofFile) =>
       new Promise((resolve) => {
         const worker = new Worker('/bench.js');
         worker.onmessage = ({ data }) => {
+          if (data.tenth) return void window.tenth();
           worker.terminate();
           resolve(data);
         };
         worker.onerror = (event) => resolve({ fault: event.message });
-        worker.postMessage(name);
+        worker.postMessage({ what: name, file: ofFile ? field.files[0] : undefined });
       }),
     what,
+    input,
+    path !== undefined,
   );
   if (answer.fault) throw new Error(answer.fault);
   return answer.value;
-};
+}
+
+/** Memory of the browser's processes, in MB, as the system counts it. */
+function browserMemory() {
+  const rows = execFileSync('ps', ['-e', '-o', 'pid=,ppid=,rss=']).toString().trim().split('\n');
+  const all = rows.map((r) => r.trim().split(/\s+/).map(Number));
+  const ours = new Set([browser.process().pid]);
+  for (const [pid, parent] of all) if (ours.has(parent)) ours.add(pid);
+  return all.reduce((sum, [pid, , rss]) => sum + (ours.has(pid) ? rss : 0), 0) / 1000;
+}
+
+/** A clip for measuring, from one of the demo's, over and over. */
+function clipFile(name, args, source = `${root}packages/templates/src/shared/kites-crossing.mp4`) {
+  const path = join(folder, name);
+  execFileSync('ffmpeg', ['-nostdin', '-v', 'error', '-stream_loop', '-1', '-i', source, ...args, path]);
+  return path;
+}
 
 /** The app as built, with a worker that keeps the times of keys, documents and frames. */
 async function inApp(path, act) {
@@ -147,77 +180,157 @@ const percentile = (list, part) =>
 const rows = [];
 const row = (id, value, unit, budget, met) => {
   rows.push({ id, value: Number(value.toFixed(2)), unit, budget, met });
-  const ratio = unit === 'ms' || unit === 's' || unit === 'frames' ? value / budget : budget / value;
+  const ratio = ['ms', 's', 'frames', 'times'].includes(unit) ? value / budget : budget / value;
   say(
     `${met ? 'met   ' : 'MISSED'}  ${id.padEnd(34)} ${value.toFixed(2).padStart(9)} ${unit.padEnd(8)} budget ${budget}, ${(ratio * 100).toFixed(0)}% of it used`,
   );
 };
 
-const { render, alone } = await inWorker('encode');
-say(`        encoder alone ${alone.toFixed(1)} frames a second, whole render ${render.toFixed(1)}`);
-row('render-name-strap-1080p-h264', render / alone, 'ratio', 0.8, render / alone >= 0.8);
+/** What is measured, by parts: `npm run bench -- files` runs one of them alone. */
+const parts = {
+  async render() {
+    const { render, alone } = await inWorker('encode');
+    say(`        encoder alone ${alone.toFixed(1)} frames a second, whole render ${render.toFixed(1)}`);
+    row('render-name-strap-1080p-h264', render / alone, 'ratio', 0.8, render / alone >= 0.8);
+  },
+  async templates() {
+    for (const f of await inWorker('templates')) {
+      row(`preview-${f.id}`, f.p95, 'ms', 33, f.p95 <= 33);
+      row(`evaluate-${f.id}`, f.evaluateP95, 'ms', 4, f.evaluateP95 <= 4);
+    }
+  },
+  async text() {
+    const [lines] = await inWorker('four-lines');
+    row('four-lines-per-letter', 1000 / lines.p95, 'fps', 30, 1000 / lines.p95 >= 30);
 
-for (const f of await inWorker('templates')) {
-  row(`preview-${f.id}`, f.p95, 'ms', 33, f.p95 <= 33);
-  row(`evaluate-${f.id}`, f.evaluateP95, 'ms', 4, f.evaluateP95 <= 4);
-}
-const [lines] = await inWorker('four-lines');
-row('four-lines-per-letter', 1000 / lines.p95, 'fps', 30, 1000 / lines.p95 >= 30);
-
-for (const f of await inWorker('kinds')) row(`motion-${f.id}`, f.p95, 'ms', 33, f.p95 <= 33);
-const blur = await inWorker('motion-blur');
-say(
-  `        a frame sharp ${blur.sharp.toFixed(1)} ms, as the mean of 8 moments ${blur.blurred.toFixed(1)} ms`,
-);
-// Eight moments may cost eight frames, and half as much again to add them up.
-row('motion-blur-8-samples', blur.blurred / blur.sharp, 'frames', 12, blur.blurred / blur.sharp <= 12);
-
-const latencies = await inApp('/reels/demo-strap', async (tab) => {
-  await tab.waitForSelector('[data-testid="slot-name"]');
-  await pause(2500);
-  await tab.evaluate(() => (window.seen.main = window.seen.frames[0][0]));
-  await tab.click('[data-testid="slot-name"]');
-  await pause(300);
-  await tab.keyboard.type(' who flies the long line from the hill above Marram', { delay: 70 });
-  await pause(600);
-  return tab.evaluate(() => window.seen.latencies);
-});
-row('typing-to-picture', percentile(latencies, 0.95), 'ms', 100, percentile(latencies, 0.95) <= 100);
-
-const first = await inApp('/templates', async (tab) => {
-  await tab.waitForSelector('[data-testid="template-card-four-corners"]');
-  await pause(2500);
-  await tab.evaluate(() => {
-    document.querySelector('[data-testid="template-card-four-corners"]').scrollIntoView({ block: 'center' });
-    window.seen.before = new Set(window.seen.frames.map(([surface]) => surface));
-    window.seen.frames.length = 0;
-    window.addEventListener(
-      'click',
-      () => {
-        window.seen.tapped = performance.now();
-        // The card that is pointed at began to move before the tap.
-        for (const [surface] of window.seen.frames) window.seen.before.add(surface);
-      },
-      true,
+    for (const f of await inWorker('kinds')) row(`motion-${f.id}`, f.p95, 'ms', 33, f.p95 <= 33);
+    const blur = await inWorker('motion-blur');
+    say(
+      `        a frame sharp ${blur.sharp.toFixed(1)} ms, as the mean of 8 moments ${blur.blurred.toFixed(1)} ms`,
     );
-  });
-  await tab.click('[data-testid="template-card-four-corners"]');
-  return tab.evaluate(
-    () =>
-      new Promise((resolve) => {
-        const look = () => {
-          for (const [surface, number, time] of window.seen.frames) {
-            // A surface that was not there before the tap, and has moved on from its first frame.
-            const moved = !window.seen.before.has(surface) && number > 0;
-            if (moved) return resolve((time - window.seen.tapped) / 1000);
-          }
-          requestAnimationFrame(look);
-        };
-        look();
-      }),
-  );
-});
-row('tap-to-first-moving-frame', first, 's', 1.5, first <= 1.5);
+    // Eight moments may cost eight frames, and half as much again to add them up.
+    row('motion-blur-8-samples', blur.blurred / blur.sharp, 'frames', 12, blur.blurred / blur.sharp <= 12);
+  },
+  async files() {
+    const hd = clipFile('hd.mp4', [
+      ...[
+        '-vf',
+        'scale=1920:1080,noise=alls=8:allf=t',
+        '-r',
+        '30',
+        '-t',
+        '6',
+        '-c:v',
+        'libx264',
+        '-preset',
+        'fast',
+      ],
+      ...['-pix_fmt', 'yuv420p', '-b:v', '12M', '-g', '60'],
+    ]);
+    const large = clipFile('large.mp4', ['-t', '80', '-c', 'copy'], hd);
+    const added = await inWorker('adding', large);
+    say(
+      `        adding ${added.adding.toFixed(0)} MB/s, reading and hashing alone ${added.hashing.toFixed(0)} MB/s`,
+    );
+    row('add-file', added.adding / added.hashing, 'ratio', 0.15, added.adding / added.hashing >= 0.15);
+    const thumb = await inWorker('first-thumb', hd);
+    say(
+      `        small picture ${thumb.thumb.toFixed(0)} ms, its frame decoded alone ${thumb.decode.toFixed(0)} ms`,
+    );
+    row('first-thumb', thumb.thumb, 'ms', 1000, thumb.thumb <= 1000);
+    const one = await inWorker('one-clip', hd);
+    say(
+      `        one clip: 95% of frames within ${one.p95.toFixed(1)} ms, decoding alone ${one.decode.toFixed(0)} frames a second`,
+    );
+    row(
+      'preview-one-clip-1080p',
+      1000 / one.mean,
+      'fps',
+      Math.min(30, one.decode),
+      1000 / one.mean >= Math.min(30, one.decode),
+    );
+    const three = await inWorker('three-clips', hd);
+    const reached = 1000 / three.mean;
+    say(
+      `        three clips: ${reached.toFixed(1)} frames a second, one decoded and drawn alone ${three.drawn.toFixed(1)}`,
+    );
+    row(
+      'preview-three-clips-1080p',
+      (3 * reached) / three.drawn,
+      'ratio',
+      0.8,
+      (3 * reached) / three.drawn >= 0.8,
+    );
+    const film = await inWorker('clip-render', hd);
+    say(
+      `        decode and encode alone ${film.alone.toFixed(1)} frames a second, render ${film.render.toFixed(1)}`,
+    );
+    row('render-clip-1080p-h264', film.render / film.alone, 'ratio', 0.8, film.render / film.alone >= 0.8);
+    const memory = [];
+    const long = clipFile('long.mp4', ['-an', '-t', '150', '-c', 'copy']);
+    const { frames } = await inWorker('long-clip', long, () => memory.push(browserMemory()));
+    say(
+      `        ${frames} frames of a clip, memory in MB by tenths: ${memory.map((m) => m.toFixed(0)).join(' ')}`,
+    );
+    // After the first three tenths everything that is kept is there.
+    const growth = memory.at(-1) / memory[3];
+    row('memory-long-clip', growth, 'times', 1.1, growth <= 1.1);
+    rmSync(folder, { recursive: true, force: true });
+  },
+  async interface() {
+    const latencies = await inApp('/reels/demo-strap', async (tab) => {
+      await tab.waitForSelector('[data-testid="slot-name"]');
+      await pause(2500);
+      await tab.evaluate(() => (window.seen.main = window.seen.frames[0][0]));
+      await tab.click('[data-testid="slot-name"]');
+      await pause(300);
+      await tab.keyboard.type(' who flies the long line from the hill above Marram', { delay: 70 });
+      await pause(600);
+      return tab.evaluate(() => window.seen.latencies);
+    });
+    row('typing-to-picture', percentile(latencies, 0.95), 'ms', 100, percentile(latencies, 0.95) <= 100);
+
+    const first = await inApp('/templates', async (tab) => {
+      await tab.waitForSelector('[data-testid="template-card-four-corners"]');
+      await pause(2500);
+      await tab.evaluate(() => {
+        document
+          .querySelector('[data-testid="template-card-four-corners"]')
+          .scrollIntoView({ block: 'center' });
+        window.seen.before = new Set(window.seen.frames.map(([surface]) => surface));
+        window.seen.frames.length = 0;
+        window.addEventListener(
+          'click',
+          () => {
+            window.seen.tapped = performance.now();
+            // The card that is pointed at began to move before the tap.
+            for (const [surface] of window.seen.frames) window.seen.before.add(surface);
+          },
+          true,
+        );
+      });
+      await tab.click('[data-testid="template-card-four-corners"]');
+      return tab.evaluate(
+        () =>
+          new Promise((resolve) => {
+            const look = () => {
+              for (const [surface, number, time] of window.seen.frames) {
+                // A surface that was not there before the tap, and has moved on from its first frame.
+                const moved = !window.seen.before.has(surface) && number > 0;
+                if (moved) return resolve((time - window.seen.tapped) / 1000);
+              }
+              requestAnimationFrame(look);
+            };
+            look();
+          }),
+      );
+    });
+    row('tap-to-first-moving-frame', first, 's', 1.5, first <= 1.5);
+  },
+};
+const chosen = process.argv.slice(2).filter((a) => a in parts);
+for (const [name, run] of Object.entries(parts))
+  if (chosen.length === 0 || chosen.includes(name)) await run();
 
 await browser.close();
 bench.server.close();

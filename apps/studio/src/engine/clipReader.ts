@@ -13,17 +13,56 @@ interface Frame {
   readonly picture: Picture;
 }
 
-/** A clip that is read frame by frame, forwards as it plays or wherever it is sought. */
+/** One place in a clip from which it is read forwards. */
+class Cursor {
+  private readonly stream: AsyncGenerator<ClipSample, void, unknown>;
+  /** The sample that came last: shown once the one after it is known. */
+  private ahead: ClipSample | undefined;
+
+  private constructor(source: ClipSource, at: number) {
+    this.stream = source.samples(at);
+  }
+
+  static async at(source: ClipSource, at: number): Promise<Cursor> {
+    const cursor = new Cursor(source, at);
+    await cursor.step();
+    return cursor;
+  }
+
+  /** How far a second lies ahead of what comes next; less than none, when it has gone by. */
+  distance(at: number): number {
+    return this.ahead ? at - this.ahead.timestamp : Number.NEGATIVE_INFINITY;
+  }
+
+  /** Goes on to the sample of a second, and gives it with the time the next one begins. The caller closes it. */
+  async read(at: number): Promise<{ sample: ClipSample; to: number } | undefined> {
+    for (;;) {
+      const sample = this.ahead;
+      if (!sample) return undefined;
+      await this.step();
+      const to = this.ahead?.timestamp ?? Number.POSITIVE_INFINITY;
+      if (to > at) return { sample, to };
+      sample.close();
+    }
+  }
+
+  async close(): Promise<void> {
+    await this.stream.return();
+    this.ahead?.close();
+  }
+
+  private async step(): Promise<void> {
+    this.ahead = (await this.stream.next()).value ?? undefined;
+  }
+}
+
+/** A clip that is read frame by frame, forwards as it plays or wherever it is sought; in several places at once. */
 export class ClipReader {
   private readonly kept: Frame[] = [];
-  private stream: AsyncGenerator<ClipSample, void, unknown> | undefined;
-  /** The sample the stream gave last: shown once the one after it is known. */
-  private ahead: ClipSample | undefined;
-  private streamAt = Number.NEGATIVE_INFINITY;
+  private cursors: Cursor[] = [];
   private busy: Promise<void> = Promise.resolve();
   /** Longest side frames are kept at; less than the clip's own while a small preview plays. */
   private side = Number.POSITIVE_INFINITY;
-  private most = MOST_KEPT;
 
   private constructor(private readonly source: ClipSource) {}
 
@@ -58,55 +97,58 @@ export class ClipReader {
 
   /** Decodes the frames of some seconds, so that all of them are there at once. */
   ready(seconds: readonly number[]): Promise<void> {
-    const next = this.busy.then(async () => {
-      this.most = Math.max(MOST_KEPT, seconds.length);
-      for (const at of [...seconds].sort((a, b) => a - b)) await this.decode(at);
-    });
+    const next = this.busy.then(() => this.decodeAll([...seconds].sort((a, b) => a - b)));
     this.busy = next.catch(() => undefined);
     return next;
   }
 
   close(): void {
     void this.busy.then(async () => {
-      await this.stream?.return();
-      this.ahead?.close();
+      await this.drop(this.cursors.splice(0));
       this.kept.splice(0).forEach(release);
       this.source.dispose();
     });
   }
 
-  private async decode(at: number): Promise<void> {
-    const held = this.kept.findIndex(showsAt(at));
-    if (held >= 0) {
-      // What is wanted again goes last.
-      this.kept.push(...this.kept.splice(held, 1));
-      return;
-    }
-    const onward = this.stream && at >= this.streamAt && at < this.streamAt + READ_ON;
-    if (!onward) await this.seek(at);
-    for (;;) {
-      const now = this.ahead;
-      if (!now) return;
-      const next = (await this.stream!.next()).value ?? undefined;
-      this.ahead = next;
-      const to = next ? next.timestamp : Number.POSITIVE_INFINITY;
-      this.streamAt = next ? next.timestamp : Number.NEGATIVE_INFINITY;
-      if (to > at) {
-        // Before the first frame of a clip, the first shows.
-        this.keep(now, Math.min(now.timestamp, at), to);
-        now.close();
-        return;
+  /** Each second is read on from the cursor that is nearest before it; cursors that none of them needs are closed. */
+  private async decodeAll(seconds: readonly number[]): Promise<void> {
+    const used = new Set<Cursor>();
+    const most = Math.max(MOST_KEPT, seconds.length);
+    for (const at of seconds) {
+      const held = this.kept.findIndex(showsAt(at));
+      if (held >= 0) {
+        // What is wanted again goes last, and where it was read is gone on from.
+        this.kept.push(...this.kept.splice(held, 1));
+        const behind = this.nearest((c) => Math.abs(c.distance(at)));
+        if (behind) used.add(behind);
+        continue;
       }
-      now.close();
+      let cursor = this.nearest((c) => (c.distance(at) < 0 ? READ_ON : c.distance(at)));
+      if (!cursor) {
+        cursor = await Cursor.at(this.source, at);
+        this.cursors.push(cursor);
+      }
+      used.add(cursor);
+      const read = await cursor.read(at);
+      if (!read) continue;
+      // Before the first frame of a clip, the first shows.
+      this.keep(read.sample, Math.min(read.sample.timestamp, at), read.to);
+      read.sample.close();
+      while (this.kept.length > most) release(this.kept.shift()!);
     }
+    const idle = this.cursors.filter((c) => !used.has(c));
+    this.cursors = this.cursors.filter((c) => used.has(c));
+    await this.drop(idle);
   }
 
-  private async seek(at: number): Promise<void> {
-    await this.stream?.return();
-    this.ahead?.close();
-    this.stream = this.source.samples(at);
-    this.ahead = (await this.stream.next()).value ?? undefined;
-    this.streamAt = this.ahead?.timestamp ?? Number.NEGATIVE_INFINITY;
+  /** The cursor at the least distance, if that is near enough to read on. */
+  private nearest(distance: (cursor: Cursor) => number): Cursor | undefined {
+    const near = this.cursors.filter((c) => distance(c) < READ_ON);
+    return near.sort((a, b) => distance(a) - distance(b))[0];
+  }
+
+  private async drop(cursors: readonly Cursor[]): Promise<void> {
+    await Promise.all(cursors.map((c) => c.close()));
   }
 
   private keep(sample: ClipSample, from: number, to: number): void {
@@ -119,7 +161,6 @@ export class ClipReader {
     // The sample knows how it is turned and which colours it means.
     sample.draw(canvas.getContext('2d')!, 0, 0, canvas.width, canvas.height);
     this.kept.push({ from, to, picture: { image: canvas.transferToImageBitmap(), width, height } });
-    while (this.kept.length > this.most) release(this.kept.shift()!);
   }
 }
 

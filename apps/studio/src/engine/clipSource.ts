@@ -2,7 +2,7 @@ import type { MediaFacts } from '@fresh-reel/core';
 import { VideoSampleSink } from 'mediabunny';
 import { openInput, openStored } from '../media/mediaSource';
 import { openFrames, SEQUENCE_TYPE, sequenceSource } from '../media/sequence';
-import { inFullRange } from './fullRange';
+import { withWholeBlue } from './wholeBlue';
 
 /** A decoded frame of a clip. */
 export interface ClipSample {
@@ -55,7 +55,7 @@ export async function openClip(media: string): Promise<ClipSource | null> {
       sound: (await (await input.getPrimaryAudioTrack())?.canDecode()) ?? false,
     },
     async *samples(from) {
-      for await (const sample of sink.samples(from)) yield await inFullRange(sample);
+      for await (const sample of sink.samples(from)) yield await withWholeBlue(sample);
     },
     dispose: () => input.dispose(),
   };

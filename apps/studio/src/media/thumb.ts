@@ -1,3 +1,4 @@
+import { toBase64 } from '../storage/bytes';
 import { store, write } from '../storage/store';
 
 /** Longest side of a small picture, in pixels. */
@@ -15,7 +16,7 @@ export async function makeThumb(width: number, height: number, draw: Draw): Prom
   // WebP keeps transparent parts and is small.
   const blob = await canvas.convertToBlob({ type: 'image/webp', quality: 0.85 });
   const bytes = new Uint8Array(await blob.arrayBuffer());
-  return `data:${blob.type};base64,${btoa(String.fromCharCode(...bytes))}`;
+  return `data:${blob.type};base64,${toBase64(bytes)}`;
 }
 
 export async function keepThumb(hash: string, thumb: string): Promise<void> {

@@ -4,6 +4,7 @@ import { useCallback, useState } from 'react';
 import { importFont } from '../fonts/importFont';
 import { importMedia } from '../media/importMedia';
 import { pickFile } from '../media/pickFile';
+import { fromBase64 } from '../storage/bytes';
 import { useSaveReel } from '../storage/queries';
 
 /** Opens a reel file as a reel of its own: pictures and fonts in it are taken in first, then the reel. */
@@ -18,8 +19,7 @@ export function useImportReel(): { open: () => Promise<void>; fault: string | un
     try {
       const { embedded = {}, ...reel } = openDocument(reelKind, parseJson(await file.text(), 'reel'));
       for (const [id, part] of Object.entries(embedded)) {
-        const bytes = Uint8Array.from(atob(part.base64), (c) => c.charCodeAt(0));
-        const held = new File([bytes], part.name, { type: part.type });
+        const held = new File([fromBase64(part.base64)], part.name, { type: part.type });
         if (id.startsWith('font:')) await importFont(held);
         else await importMedia(held);
       }

@@ -8,17 +8,22 @@ export async function sha256(bytes: Uint8Array): Promise<string> {
   return [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('');
 }
 
-function toBase64(bytes: Uint8Array): string {
+/** Base64 as the language has it of itself (ECMAScript 2026), fifty times as fast; older browsers do without. */
+interface WithBase64 {
+  toBase64?(): string;
+}
+const fromText = (Uint8Array as { fromBase64?(text: string): Uint8Array<ArrayBuffer> }).fromBase64;
+
+export function toBase64(bytes: Uint8Array): string {
+  const own = (bytes as WithBase64).toBase64?.();
+  if (own !== undefined) return own;
   let text = '';
   for (let i = 0; i < bytes.length; i += 32768) text += String.fromCharCode(...bytes.subarray(i, i + 32768));
   return btoa(text);
 }
 
-function fromBase64(text: string): Uint8Array<ArrayBuffer> {
-  const binary = atob(text);
-  const bytes = new Uint8Array(binary.length);
-  for (let i = 0; i < binary.length; i++) bytes[i] = binary.charCodeAt(i);
-  return bytes;
+export function fromBase64(text: string): Uint8Array<ArrayBuffer> {
+  return fromText ? fromText.call(Uint8Array, text) : Uint8Array.from(atob(text), (c) => c.charCodeAt(0));
 }
 
 const keyOf = (hash: string, chunk: number) => `bytes/${hash}/${chunk}`;
