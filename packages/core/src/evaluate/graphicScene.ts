@@ -47,7 +47,7 @@ import { outlinePath } from '../layers/outline';
 import { everyLayer, kindOf, type Layer } from '../layers/registry';
 import type { TextLayer } from '../layers/text';
 import { clipTime } from '../media/clipTime';
-import { grownBy, opsBounds } from '../paint/bounds';
+import { grownBy, opsBounds, withinFrame } from '../paint/bounds';
 import { within } from '../paint/compose';
 import { isDrawing, type Op } from '../paint/ops';
 import type { LayoutCache } from '../text/cache';
@@ -312,7 +312,7 @@ export class GraphicScene {
     const context = this.context(moment, time, notices);
     const nodes = arrange(this.layers, this.frame, context);
     const pass = new PaintPass(context, lettersOf);
-    const ops = pass.paintAll(nodes, this.view(context));
+    const ops = withinFrame(pass.paintAll(nodes, this.view(context)), this.frame);
     return {
       ops,
       regions: pass.regions,

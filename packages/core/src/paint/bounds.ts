@@ -1,7 +1,8 @@
 import { growthOf } from '../effects/registry';
 import { type Affine, affineOf, isAffine, project } from '../geometry/matrix';
 import { type Path, pathBounds } from '../geometry/path';
-import { boundsOf, corners, EMPTY, inset, intersection, type Rect, union } from '../geometry/rect';
+import { boundsOf, corners, EMPTY, inset, intersection, isEmpty, type Rect, union } from '../geometry/rect';
+import type { Size } from '../layers/kind';
 import type { Op } from './ops';
 
 const known = new WeakMap<Path, Rect>();
@@ -84,4 +85,25 @@ export function grownBy(box: Rect, effects: readonly Parameters<typeof growthOf>
       height: r.height + g.top + g.bottom,
     };
   }, box);
+}
+
+/** Edges are painted a pixel beyond their group's box; small pictures have large pixels. Frame units. */
+const EDGE = 16;
+
+/** Operations without the groups that lie outside the frame: nothing of them is painted, and no frame of a clip is needed. */
+export function withinFrame(ops: readonly Op[], { width, height }: Size): Op[] {
+  const frame: Rect = { x: -EDGE, y: -EDGE, width: width + 2 * EDGE, height: height + 2 * EDGE };
+  let skipping = 0;
+  return ops.filter((op) => {
+    if (skipping > 0) {
+      if (op.op === 'open') skipping++;
+      else if (op.op === 'close') skipping--;
+      return false;
+    }
+    // A group that keeps what is inside it takes all away when it is outside.
+    if (op.op !== 'open' || op.composite === 'keep-inside' || !isEmpty(intersection(op.bounds, frame)))
+      return true;
+    skipping = 1;
+    return false;
+  });
 }
