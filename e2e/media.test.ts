@@ -13,6 +13,7 @@ import {
   renderNow,
   Session,
   saved,
+  storedKeys,
   tap,
   textOf,
   waitForChange,
@@ -218,29 +219,19 @@ it('a reload half way through an import leaves no broken record, and nothing els
   const big = noise('big.wav', 60_000_000);
   expect(statSync(big).size).toBeGreaterThan(59_000_000);
   await choose(page, 'shelf-add', big);
-  const keysNow = () =>
-    page.evaluate(
-      () =>
-        new Promise<string[]>((resolve) => {
-          const open = indexedDB.open('fresh-reel');
-          open.onsuccess = () => {
-            const all = open.result.transaction('entries').objectStore('entries').getAllKeys();
-            all.onsuccess = () => resolve(all.result as string[]);
-          };
-        }),
-    );
   for (let i = 0; i < 200; i++) {
-    const keys = await keysNow();
+    const keys = await storedKeys(page);
     const coming = keys.find((k) => k.startsWith('coming/'));
     if (coming && keys.filter((k) => k.startsWith(`bytes/${coming.slice(7)}`)).length > 3) break;
     await pause(50);
   }
-  const before = await keysNow();
+  const before = await storedKeys(page);
   expect(before.some((k) => k.startsWith('coming/'))).toBe(true);
   await page.reload();
   await page.waitForSelector(id('shelf-add'));
-  for (let i = 0; i < 100 && (await keysNow()).some((k) => k.startsWith('coming/')); i++) await pause(100);
-  const after = await keysNow();
+  for (let i = 0; i < 100 && (await storedKeys(page)).some((k) => k.startsWith('coming/')); i++)
+    await pause(100);
+  const after = await storedKeys(page);
   const hash = before.find((k) => k.startsWith('coming/'))!.slice(7);
   expect(after.filter((k) => k.includes(hash) && !/^(thumb|wave)\//.test(k))).toEqual([]);
   expect(after.filter((k) => k.startsWith('media/') || k.startsWith('reel/'))).toEqual(

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
-import { choose, id, LAPTOP, PHONE, Session, tap, textOf, waitForText } from './support/browser';
+import { choose, id, LAPTOP, PHONE, Session, storedKeys, tap, textOf, waitForText } from './support/browser';
 import { noise } from './support/clips';
 
 const shared = (name: string) => join(__dirname, '../packages/templates/src/shared', name);
@@ -11,19 +11,6 @@ beforeAll(async () => {
   session = await Session.start();
 });
 afterAll(() => session.close());
-
-/** Keys of everything that is stored. */
-const keysOf = (page: Page) =>
-  page.evaluate(
-    () =>
-      new Promise<string[]>((resolve) => {
-        const open = indexedDB.open('fresh-reel');
-        open.onsuccess = () => {
-          const all = open.result.transaction('entries').objectStore('entries').getAllKeys();
-          all.onsuccess = () => resolve(all.result as string[]);
-        };
-      }),
-  );
 
 /**
  * Run in a worker: its storage is full after so many writes, and says so as browsers do (a QuotaExceededError, Indexed
@@ -88,17 +75,39 @@ it('storage that fills half way says so and what could go; nothing stays of the 
   const page = await session.page(LAPTOP, '/shelf');
   await page.waitForSelector(id('media-festival-logo.svg'));
   const big = noise('endless.wav', 30_000_000);
-  const before = await keysOf(page);
+  const before = await storedKeys(page);
   page.once('workercreated', (worker) => void worker.evaluate(fillsUp, 20));
   await choose(page, 'shelf-add', big);
   const said = await waitForText(page, 'import-fault', /no more room/);
   expect(said).toMatch(/Take files off the Shelf that no reel shows, delete a reel/);
   await page.waitForSelector(id('import-progress'), { hidden: true });
   const kept = (keys: readonly string[]) => keys.filter((k) => !/^(thumb|wave)\//.test(k)).sort();
-  expect(kept(await keysOf(page))).toEqual(kept(before));
+  expect(kept(await storedKeys(page))).toEqual(kept(before));
   // As soon as there is room, it can be taken in.
   await choose(page, 'shelf-add', big);
   await page.waitForSelector(id('media-endless.wav'), { timeout: 60_000 });
+  await page.close();
+});
+
+it('a reel file takes the user’s pictures, clips and sounds along', async () => {
+  const page = await session.page(LAPTOP, '/reels/demo-opener');
+  for (const [slot, name] of [
+    ['bed', 'bed.ogg'],
+    ['photo-1', 'hand-and-line.mp4'],
+  ] as const) {
+    await tap(page, `show-${slot}`);
+    await tap(page, `shelf-${slot}`);
+    await page.waitForSelector(id('shelf-sheet'));
+    await tap(page, `media-${name}`);
+    await page.waitForSelector(id(`reset-slot-${slot}`));
+  }
+  await tap(page, 'step-render');
+  await tap(page, 'save-reel-file');
+  const { embedded } = JSON.parse((await session.take('.reel.json')).toString());
+  const names = Object.values(embedded as Record<string, { name: string; base64: string }>);
+  expect(names.map((e) => e.name).sort()).toEqual(['bed.ogg', 'hand-and-line.mp4']);
+  for (const { name, base64 } of names)
+    expect(Buffer.from(base64, 'base64').equals(readFileSync(shared(name)))).toBe(true);
   await page.close();
 });
 

@@ -196,3 +196,16 @@ export async function renderNow(page: Page, format: string, size: string, rate?:
   await page.waitForSelector(id('render-done'), { timeout: 150_000 });
   return textOf(page, 'render-done');
 }
+
+/** Keys of everything that is stored. */
+export const storedKeys = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<string[]>((resolve) => {
+        const open = indexedDB.open('fresh-reel');
+        open.onsuccess = () => {
+          const all = open.result.transaction('entries').objectStore('entries').getAllKeys();
+          all.onsuccess = () => resolve(all.result as string[]);
+        };
+      }),
+  );

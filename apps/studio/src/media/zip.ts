@@ -7,7 +7,7 @@ import {
   TextWriter,
   ZipReader,
   ZipWriter,
-} from '@zip.js/zip.js/lib/zip-core-native.js';
+} from '@zip.js/zip.js/index-native.js';
 
 // What goes in is packed already, so there is nothing for workers of its own to do.
 configure({ useWebWorkers: false });

@@ -36,7 +36,7 @@ export function Framing({ slot, held, crops }: { slot: string; held: PictureFill
       rest={rest}
       onChange={(v) => put(write(v), id)}
       onSettle={settle}
-      onReset={Math.abs(value - rest) > step / 100 ? () => set(write(rest)) : undefined}
+      resets
       testID={`frame-${slot}-${id}`}
     />
   );

@@ -21,8 +21,8 @@ import { RenderStep } from './RenderStep';
 import { Ribbon, TimeText } from './Ribbon';
 import { Stage } from './Stage';
 import { type Step, Steps } from './Steps';
-import { saveReelFile } from './saveReelFile';
 import { ReelEditorProvider, useReelEditing, useReelEditor } from './useReelEditor';
+import { useSaveReelFile } from './useSaveReelFile';
 
 /** One reel, from words to file. */
 export function ReelScreen({ reel, firstStep }: { reel: Reel; firstStep: Step }) {
@@ -36,6 +36,7 @@ export function ReelScreen({ reel, firstStep }: { reel: Reel; firstStep: Step })
 
 function Workbench({ firstStep }: { firstStep: Step }) {
   const { reel, graphic, scene, edit, settle, save, retrySave, elsewhere, takeOver } = useReelEditor();
+  const saveReelFile = useSaveReelFile();
   const wide = useIsWide();
   const { height } = useWindowDimensions();
   const surface = usePreviewSurface();
@@ -206,12 +207,7 @@ function Workbench({ firstStep }: { firstStep: Step }) {
           action={
             <>
               <Button title="Try again" small onPress={retrySave} testID="save-again" />
-              <Button
-                title="Save as a file"
-                small
-                onPress={() => void saveReelFile(reel)}
-                testID="save-file"
-              />
+              <Button title="Save as a file" small onPress={() => saveReelFile(reel)} testID="save-file" />
             </>
           }
         >

@@ -28,11 +28,11 @@ import { NumberRow } from '../ui/NumberRow';
 import { Press } from '../ui/Press';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
-import { saveReelFile } from './saveReelFile';
 import { checkText } from './slots';
 import { waitText } from './time';
 import { useChecks } from './useChecks';
 import { useReelEditor } from './useReelEditor';
+import { useSaveReelFile } from './useSaveReelFile';
 
 /** Milliseconds a frame of one megapixel takes to encode, measured on a two-core machine without a GPU. */
 const ENCODE_COST: Readonly<Record<OutputFormat, number>> = {
@@ -55,6 +55,7 @@ interface Props {
 /** Checks, output, and the queue. */
 export function RenderStep({ surface, onShowSlot, heard }: Props) {
   const { reel, edit, settle } = useReelEditor();
+  const saveReelFile = useSaveReelFile();
   const { samples } = reel.motionBlur;
   const scene = useMemo(() => new ReelScene(reel, DOCUMENT_ONLY), [reel]);
   const [format, setFormat] = useState<OutputFormat>(scene.transparent ? 'webm' : 'mp4');
@@ -209,7 +210,7 @@ export function RenderStep({ surface, onShowSlot, heard }: Props) {
           <Button
             title="Save the reel as a file"
             icon="save"
-            onPress={() => void saveReelFile(reel)}
+            onPress={() => saveReelFile(reel)}
             testID="save-reel-file"
           />
         </View>

@@ -69,7 +69,7 @@ export function SoundSlot({ slot, selected, onSelect }: SlotRowProps<Extract<Slo
       rest={rest}
       onChange={(v) => put({ [key]: v }, key)}
       onSettle={settle}
-      onReset={held?.[key] !== undefined && held[key] !== rest ? () => set({ [key]: rest }) : undefined}
+      resets
       testID={`sound-${slot.id}-${key}`}
     />
   );

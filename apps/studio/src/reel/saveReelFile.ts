@@ -2,16 +2,31 @@ import { fileStem, fontNeeds, type Reel, ReelScene } from '@fresh-reel/core';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { ownFontFiles } from '../fonts/useFamilies';
 import { saveFile } from '../media/pickFile';
-import { readMedia } from '../storage/media';
+import { mediaId, readMedia, readMediaRecord } from '../storage/media';
 
-/** Gives the user the reel as one file, with their pictures and fonts in it, that opens here and on the command line. */
-export async function saveReelFile(reel: Reel): Promise<void> {
+/** Bytes of media that go into a reel file: it is one JSON text, and browsers keep no text of more than half a gigabyte. */
+const MOST = 256 * 1024 * 1024;
+
+/**
+ * Gives the user the reel as one file, with their pictures, clips, sounds and fonts in it, that opens here and on the
+ * command line.
+ * @returns names of files that are too large to go along: to be kept beside it, and shown to it where it is opened
+ */
+export async function saveReelFile(reel: Reel): Promise<string[]> {
   const embedded: NonNullable<Reel['embedded']> = {};
-  for (const id of new ReelScene(reel, DOCUMENT_ONLY).media()) {
-    if (!id.startsWith('sha256:')) continue;
-    const held = await readMedia(id.slice(7));
-    if (held)
-      embedded[id] = { name: held.record.name, type: held.record.type, base64: await base64(held.blob) };
+  const scene = new ReelScene(reel, DOCUMENT_ONLY);
+  const own = [...new Set([...scene.media(), ...scene.sounds()])].filter((id) => id.startsWith('sha256:'));
+  const records = await Promise.all(own.map((id) => readMediaRecord(id.slice(7))));
+  let room = MOST;
+  const left: string[] = [];
+  // The smallest first, so that as many as can be are in it.
+  for (const record of records.flatMap((r) => r ?? []).sort((x, y) => x.size - y.size)) {
+    room -= record.size;
+    const held = room < 0 ? null : await readMedia(record.hash);
+    if (held) {
+      const { name, type } = record;
+      embedded[mediaId(record)] = { name, type, base64: await base64(held.blob) };
+    } else if (room < 0) left.push(record.name);
   }
   const faces = reel.tracks.flatMap((t) => t.graphics.flatMap((g) => fontNeeds(g.template, g.fill).faces));
   for (const font of await ownFontFiles(new Set(faces.map((f) => f.family)))) {
@@ -24,6 +39,7 @@ export async function saveReelFile(reel: Reel): Promise<void> {
   }
   const file = new Blob([JSON.stringify({ ...reel, embedded }, null, 1)], { type: 'application/json' });
   saveFile(file, `${fileStem(reel.name)}.reel.json`);
+  return left;
 }
 
 function base64(blob: Blob): Promise<string> {

@@ -16,7 +16,9 @@ interface Props {
   readonly rest?: number | undefined;
   readonly onChange: (value: number) => void;
   readonly onSettle: () => void;
+  /** How to go back to the default; by giving `rest`, when absent and `resets` is set. */
   readonly onReset?: (() => void) | undefined;
+  readonly resets?: boolean;
   readonly side?: ReactNode;
   readonly testID: string;
   readonly resetID?: string;
@@ -29,10 +31,15 @@ export function digitsOf(step: number): number {
 
 /** A number on a line and in a box. The line covers the usual range; a number may be typed to its ends. */
 export function NumberRow(props: Props) {
-  const { name, value, min, max, step, unit, rest, onChange, onSettle, onReset, side, testID, resetID } =
-    props;
+  const { name, value, min, max, step, unit, rest, onChange, onSettle, side, testID, resetID } = props;
   const digits = props.digits ?? digitsOf(step);
   const put = (n: number) => onChange(Math.min(max, Math.max(min, n)));
+  const away = rest !== undefined && Math.abs(value - rest) > step / 100;
+  const goBack = () => {
+    onChange(rest!);
+    onSettle();
+  };
+  const onReset = props.onReset ?? (props.resets && away ? goBack : undefined);
   return (
     <Row
       name={name}
