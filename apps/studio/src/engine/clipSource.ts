@@ -1,7 +1,8 @@
 import type { MediaFacts } from '@fresh-reel/core';
 import { VideoSampleSink } from 'mediabunny';
 import { openInput, openStored } from '../media/mediaSource';
-import { openFrames, SEQUENCE_TYPE, sequenceSource } from '../media/sequence';
+import { openFrames, sequenceSource } from '../media/sequence';
+import { SEQUENCE_TYPE } from '../storage/media';
 import { withWholeBlue } from './wholeBlue';
 
 /** A decoded frame of a clip. */

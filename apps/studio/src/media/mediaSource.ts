@@ -1,8 +1,7 @@
 import { assetFile } from '@fresh-reel/templates';
 import { ALL_FORMATS, BlobSource, CustomSource, Input } from 'mediabunny';
 import { CHUNK, readChunk } from '../storage/bytes';
-import { type MediaRecord, readMediaRecord } from '../storage/media';
-import { SEQUENCE_TYPE } from './sequence';
+import { type MediaRecord, readMediaRecord, SEQUENCE_TYPE } from '../storage/media';
 import type { ReadRange } from './zip';
 
 /** Decoded chunks kept of one file that is being read. */

@@ -1,8 +1,8 @@
 import { secondsAt } from '@fresh-reel/core';
-import type { MediaFactsFound } from '../storage/media';
+import { type MediaFactsFound, SEQUENCE_TYPE } from '../storage/media';
 import { hasAlpha } from './alpha';
 import { MediaError } from './probe';
-import { type Frames, SEQUENCE_TYPE } from './sequence';
+import type { Frames } from './sequence';
 
 /**
  * Looks at every picture of a sequence: that it can be read, and is as large as the first.

@@ -10,9 +10,6 @@ import {
 import type { ClipSample, ClipSource } from '../engine/clipSource';
 import { type ReadRange, ZipFiles, zipBytes } from './zip';
 
-/** Type of a stored sequence. */
-export const SEQUENCE_TYPE = 'application/zip';
-
 /** Numbered pictures that are one clip, in their order. */
 export interface Frames {
   readonly rate: Rate;

@@ -28,6 +28,9 @@ export const mediaRecordSchema = z.strictObject({
 export type MediaRecord = z.infer<typeof mediaRecordSchema>;
 export type MediaFactsFound = Omit<MediaRecord, 'hash' | 'chunks' | 'added' | 'size'>;
 
+/** Type of a stored picture sequence, which is a clip. */
+export const SEQUENCE_TYPE = 'application/zip';
+
 /** A file to store, piece by piece. */
 export interface StoredFile {
   readonly hash: string;
