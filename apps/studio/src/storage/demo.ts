@@ -62,7 +62,7 @@ export function demoReels(now: string): Reel[] {
       'demo-freeze',
       'Kite of the day',
       'freeze-print',
-      { caption: 'Kite of the day: Grey Heron, by Ilse Brandvold' },
+      { caption: 'Kite of the day: Red Lantern' },
       'pine',
     ),
   ];
