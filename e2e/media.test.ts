@@ -20,6 +20,7 @@ import {
   waitForText,
 } from './support/browser';
 import { ffmpeg, folder, noise, numberedClip } from './support/clips';
+import { openReel, slotReel } from './support/slotReel';
 
 const SHARED = join(__dirname, '../packages/templates/src/shared');
 const shared = (name: string) => join(SHARED, name);
@@ -210,6 +211,25 @@ it('a reel whose files are missing opens, marks their places, and finds them by 
   await page.waitForSelector(id('missing-files'), { hidden: true });
   await page.waitForSelector(id('missing-shot-1'), { hidden: true });
   await saved(page);
+  await page.close();
+});
+
+it('a reel that names an asset which does not ship opens, says so, and renders without it', async () => {
+  const page = await session.page(LAPTOP, '/reels');
+  const reel = slotReel('From elsewhere', { num: 25, den: 1 }, 5, [{ id: 'clip' }]);
+  const media = 'asset:of-another/sky';
+  reel.tracks[0]!.graphics[0]!.fill.slots.clip = {
+    media,
+    name: 'sky.jpg',
+    focus: [0.5, 0.5],
+    scale: 1,
+    turn: 0,
+  };
+  await openReel(session, page, reel);
+  await waitForText(page, 'missing-files', /“sky.jpg” for clip.*a render leaves these places empty/);
+  await renderNow(page, 'png', '540');
+  await choose(page, 'find-files', made('sky.jpg', readFileSync(shared('dusk.jpg'))));
+  await page.waitForSelector(id('missing-files'), { hidden: true });
   await page.close();
 });
 

@@ -44,10 +44,23 @@ export function templateById(id: string): Template {
   return found;
 }
 
-/** Address of a template's asset within the app's public files, from its media id `asset:<template>/<name>`. */
-export function assetFile(media: string): string {
+function assetAt(media: string): string | undefined {
   const match = /^asset:([\w-]+)\/([\w-]+)$/.exec(media);
   const file = match ? TEMPLATES.find((t) => t.id === match[1])?.assets[match[2]!] : undefined;
-  if (!match || !file) throw new Error(`There is no asset "${media}".`);
-  return file.startsWith('shared/') ? file : `${match[1]}/${file}`;
+  return file === undefined || file.startsWith('shared/') ? file : `${match![1]}/${file}`;
+}
+
+/** Whether a media id names an asset that ships. A reel made with other templates may name one that does not. */
+export function isAsset(media: string): boolean {
+  return assetAt(media) !== undefined;
+}
+
+/**
+ * Address of a template's asset within the app's public files, from its media id `asset:<template>/<name>`.
+ * @throws {Error} when there is no such asset
+ */
+export function assetFile(media: string): string {
+  const file = assetAt(media);
+  if (file === undefined) throw new Error(`There is no asset "${media}".`);
+  return file;
 }

@@ -1,4 +1,4 @@
-import { assetFile } from '@fresh-reel/templates';
+import { assetFile, isAsset } from '@fresh-reel/templates';
 import type { DecodedPicture } from '../engine/browserStudio';
 import { readMedia } from '../storage/media';
 import { assetKind } from './mediaSource';
@@ -28,7 +28,7 @@ export async function decodeVector(blob: Blob, width: number, height: number): P
 /** Bytes of a picture by its media id, with its own size where that is known. */
 async function source(media: string): Promise<{ blob: Blob; width?: number; height?: number } | null> {
   if (media.startsWith('asset:')) {
-    if (assetKind(media) !== 'picture') return null;
+    if (!isAsset(media) || assetKind(media) !== 'picture') return null;
     const response = await fetch(`/templates/${assetFile(media)}`);
     return response.ok ? { blob: await response.blob() } : null;
   }

@@ -1,5 +1,6 @@
 import { fontNeeds, isPicture, isSound, type Reel, ReelScene } from '@fresh-reel/core';
 import { FONTS } from '@fresh-reel/fonts';
+import { isAsset } from '@fresh-reel/templates';
 import { useQuery } from '@tanstack/react-query';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { listFonts } from '../storage/fonts';
@@ -18,11 +19,11 @@ export interface MissingParts {
   readonly families: readonly string[];
 }
 
-/** Where each of the user's media shows in a reel. */
+/** Where each file shows in a reel that does not ship with the app. */
 function usesOf(reel: Reel): Map<string, { name: string | undefined; slots: string[] }> {
   const uses = new Map<string, { name: string | undefined; slots: string[] }>();
   const add = (media: string, name: string | undefined, slot: string) => {
-    if (!media.startsWith('sha256:')) return;
+    if (isAsset(media)) return;
     const held = uses.get(media) ?? { name, slots: [] };
     uses.set(media, { name: held.name ?? name, slots: [...held.slots, slot] });
   };
@@ -40,7 +41,8 @@ function usesOf(reel: Reel): Map<string, { name: string | undefined; slots: stri
   return uses;
 }
 
-const hashIn = (media: string) => media.slice('sha256:'.length);
+/** The hash a file of the user's lies under; an asset that does not ship lies under none. */
+const hashIn = (media: string) => media.replace(/^sha256:/, '');
 
 async function missingOf(reel: Reel): Promise<MissingParts> {
   const uses = [...usesOf(reel)];
