@@ -1,6 +1,6 @@
 import { assetFile, isAsset } from '@fresh-reel/templates';
 import type { DecodedPicture } from '../engine/browserStudio';
-import { readMedia } from '../storage/media';
+import { readMedia, readMediaRecord } from '../storage/media';
 import { assetKind } from './mediaSource';
 
 /** Vector pictures are drawn at this longest side, enough for a full frame. */
@@ -32,10 +32,13 @@ async function source(media: string): Promise<{ blob: Blob; width?: number; heig
     const response = await fetch(`/templates/${assetFile(media)}`);
     return response.ok ? { blob: await response.blob() } : null;
   }
-  const held = await readMedia(media.replace(/^sha256:/, ''));
-  if (held?.record.kind !== 'picture') return null;
-  const { width, height } = held.record;
-  return { blob: held.blob, ...(width && height ? { width, height } : {}) };
+  const hash = media.replace(/^sha256:/, '');
+  // The record first: a clip's bytes are not for reading whole.
+  const record = await readMediaRecord(hash);
+  if (record?.kind !== 'picture') return null;
+  const held = await readMedia(hash);
+  const { width, height } = record;
+  return held && { blob: held.blob, ...(width && height ? { width, height } : {}) };
 }
 
 /**
