@@ -1,11 +1,5 @@
 import { VideoSampleSink } from 'mediabunny';
-import {
-  lackingMedia,
-  type MediaFactsFound,
-  type MediaRecord,
-  readMediaRecord,
-  storeMedia,
-} from '../storage/media';
+import { type MediaFactsFound, type MediaRecord, readWhole, storeMedia } from '../storage/media';
 import { write } from '../storage/store';
 import { hashOf, piecesOf, recut } from './hash';
 import type { ToImport } from './messages';
@@ -96,8 +90,8 @@ export async function takeIn(
     looked.bytes(),
     telling(tell, ['frames' in what ? LOOKED : 0, HASHED], looked.size),
   );
-  const held = await readMediaRecord(hash);
-  if (held && !(await lackingMedia([hash])).has(hash)) return { record: held, again: true };
+  const held = await readWhole(hash);
+  if (held) return { record: held, again: true };
   // Small pictures come first: they are of no harm without a record, and a record is never without them.
   await looked.preview(hash);
   const record = await storeMedia(

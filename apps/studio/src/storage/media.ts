@@ -54,9 +54,9 @@ export async function storeMedia(
   onProgress?: (stored: number) => void,
 ): Promise<MediaRecord> {
   const { hash, size } = file;
-  const held = await readMediaRecord(hash);
   // What lies here with parts missing is written anew.
-  if (held && !(await lackingMedia([hash])).has(hash)) return held;
+  const held = await readWhole(hash);
+  if (held) return held;
   await write({ [COMING + hash]: '1' });
   try {
     const chunks = await writeBytes(hash, file.pieces(), onProgress);
@@ -154,6 +154,11 @@ export async function lackingMedia(hashes: readonly string[]): Promise<Set<strin
     if (!whole) lacking.add(hash);
   }
   return lacking;
+}
+
+/** The record of a file that is here whole. */
+export async function readWhole(hash: string): Promise<MediaRecord | null> {
+  return (await lackingMedia([hash])).has(hash) ? null : readMediaRecord(hash);
 }
 
 /** The bytes of a stored file, or nothing when any part of it is gone. */
