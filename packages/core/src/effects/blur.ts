@@ -21,6 +21,7 @@ export interface Blur {
 export const blur: EffectKind<z.infer<typeof blurSchema>, Blur> = {
   schema: blurSchema,
   resolve: (effect, value) => ({ effect: 'blur', radius: value(effect.radius) }),
+  scaled: (values, by) => ({ ...values, radius: values.radius * by }),
   isNothing: ({ radius }) => radius < 0.05,
   growth: ({ radius }) => ({ left: radius * 3, top: radius * 3, right: radius * 3, bottom: radius * 3 }),
   apply: ({ radius }, surface, { scale, borrow, giveBack }) => {

@@ -25,6 +25,8 @@ export interface EffectTools {
 export interface EffectKind<Document, Values> {
   readonly schema: z.ZodType<Document>;
   resolve(document: Document, value: <T extends Value>(p: Property<T>) => T): Values;
+  /** The values of a layer that shows `by` times as large. */
+  scaled(values: Values, by: number): Values;
   /** Whether these values leave the picture as it is. */
   isNothing(values: Values): boolean;
   growth(values: Values): Growth;

@@ -19,13 +19,17 @@ function kindOf(name: keyof typeof KINDS): EffectKind<EffectDocument, Effect> {
   return KINDS[name] as unknown as EffectKind<EffectDocument, Effect>;
 }
 
-/** An effect's values at a moment, or nothing when it would change nothing. */
+/**
+ * An effect's values at a moment, or nothing when it would change nothing.
+ * @param scale how much larger than its own units the layer shows: its effects go with it
+ */
 export function resolveEffect(
   document: EffectDocument,
   value: <T extends Value>(p: Property<T>) => T,
+  scale: number,
 ): Effect | undefined {
   const kind = kindOf(document.effect);
-  const values = kind.resolve(document, value);
+  const values = kind.scaled(kind.resolve(document, value), scale);
   return kind.isNothing(values) ? undefined : values;
 }
 

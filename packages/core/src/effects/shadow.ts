@@ -39,6 +39,12 @@ export const shadow: EffectKind<z.infer<typeof shadowSchema>, Shadow> = {
     colour: value(effect.colour),
     opacity: value(effect.opacity),
   }),
+  // The light stands still: a layer that turns throws its shadow the same way.
+  scaled: (values, by) => ({
+    ...values,
+    offset: [values.offset[0] * by, values.offset[1] * by],
+    radius: values.radius * by,
+  }),
   isNothing: ({ opacity }) => opacity <= 0.002,
   growth: ({ offset: [x, y], radius }) => ({
     left: Math.max(0, radius * 3 - x),

@@ -11,13 +11,11 @@ import {
 import { freshPicture } from '../documents/pictureFill';
 import { type Moment, type Property, type Value, valueAt } from '../documents/property';
 import type { Template } from '../documents/template';
-import { resolveEffect } from '../effects/registry';
+import { type EffectDocument, resolveEffect } from '../effects/registry';
 import {
-  affineOf,
   depthOf,
   type Homography,
-  IDENTITY,
-  isAffine,
+  largestScale,
   type Matrix4,
   multiply4,
   perspective4,
@@ -28,7 +26,6 @@ import {
   translation4,
   turn4,
 } from '../geometry/matrix';
-import { projectPath } from '../geometry/path';
 import { boundsOf, corners, type Rect } from '../geometry/rect';
 import type {
   ClipWindow,
@@ -47,9 +44,9 @@ import { outlinePath } from '../layers/outline';
 import { everyLayer, kindOf, type Layer } from '../layers/registry';
 import type { TextLayer } from '../layers/text';
 import { clipTime } from '../media/clipTime';
-import { grownBy, opsBounds, withinFrame } from '../paint/bounds';
-import { within } from '../paint/compose';
-import { isDrawing, type Op } from '../paint/ops';
+import { withinFrame } from '../paint/bounds';
+import { faded, grouped, loneDrawing, needsBackdrop, within } from '../paint/compose';
+import type { BlendMode, Op } from '../paint/ops';
 import type { LayoutCache } from '../text/cache';
 import { actualTime, type Clock, localTime, type Mark, markTime, stretches } from '../time/clock';
 import { convertFrames, type Rate, secondsAt } from '../time/rate';
@@ -419,6 +416,7 @@ class PaintPass {
     if (opacity <= NOTHING) return [];
     const matrix = this.matrixOf(node, parent);
     const plane = planeOf(matrix);
+    const scale = largestScale(plane, node.box.width / 2, node.box.height / 2);
     const children = byId(node.children);
     const bent = node.measured.bend !== undefined;
     let letters: LetterMap['letters'] | undefined;
@@ -426,6 +424,7 @@ class PaintPass {
       ...this.context,
       matrix,
       plane,
+      scale,
       ...(bent || layer.id === this.lettersOf ? { reportLetters: (l) => (letters = l) } : {}),
       paintChild: (child) => this.paintNode(child, matrix, children),
       depth: (child) => {
@@ -435,7 +434,7 @@ class PaintPass {
     };
     const kind = kindOf(layer);
     const own = { ...(node as Node<Layer>), children: shownThemselves(node.children) };
-    let ops = kind.paint(own, tools);
+    const painted = kind.paint(own, tools);
     if (letters && layer.id === this.lettersOf) this.letters = { layer: layer.id, letters };
     const straight = { x: 0, y: 0, width: node.box.width, height: node.box.height };
     // Bent words are touched where they stand, not all over the box their path lies in.
@@ -456,17 +455,19 @@ class PaintPass {
         ...(found ? { picture: { width: found.width, height: found.height } } : {}),
       });
     }
-    if (ops.length === 0) return [];
+    if (painted.length === 0) return [];
+    const { ops: plain, blend } = liftBlend(painted, layer);
+    let ops = plain;
     if (layer.mask) ops = this.masked(ops, node as Node<Layer>, tools);
     if (layer.matte) {
       const source = siblings.get(layer.matte.layer);
       const cut = source ? this.paintNode(source, parent, siblings) : [];
       ops = within(ops, cut, layer.matte.invert, layer.matte.by === 'luminance');
     }
-    return this.composited(ops, layer, opacity);
+    return this.composited(ops, layer, opacity, blend, scale);
   }
 
-  private masked(ops: Op[], { layer, box }: Node<Layer>, { value, plane }: PaintTools): Op[] {
+  private masked(ops: Op[], { layer, box }: Node<Layer>, { value, plane, scale }: PaintTools): Op[] {
     const mask = layer.mask!;
     const [left, top, width, height] = value(mask.box);
     const area = {
@@ -475,45 +476,57 @@ class PaintPass {
       width: width * box.width,
       height: height * box.height,
     };
-    const feather = value(mask.feather);
+    const feather = value(mask.feather) * scale;
     if (area.width <= 0 || area.height <= 0) return mask.invert ? ops : [];
-    const outline = outlinePath(mask.outline, area, value);
-    const flat = isAffine(plane);
-    const path = flat ? outline : projectPath(outline, plane);
-    const matrix = flat ? affineOf(plane) : IDENTITY;
-    if (feather <= 0 && !mask.invert) return [{ op: 'clip', path, matrix }, ...ops, { op: 'unclip' }];
-    const shape: Op = { op: 'path', path, matrix, fill: { kind: 'solid', colour: '#ffffff' }, opacity: 1 };
+    const path = outlinePath(mask.outline, area, value);
+    if (feather <= 0 && !mask.invert) return [{ op: 'clip', path, plane }, ...ops, { op: 'unclip' }];
+    const shape: Op = { op: 'path', path, plane, fill: { kind: 'solid', colour: '#ffffff' }, opacity: 1 };
     const effects = feather > 0 ? [{ effect: 'blur', radius: feather } as const] : [];
     return within(ops, [shape], mask.invert, false, effects);
   }
 
-  /** Applies opacity, blend and effects, through a group of its own only where a single operation cannot carry them. */
-  private composited(ops: Op[], layer: Layer, opacity: number): Op[] {
-    // A text paints those effects itself that are limited to some of its words.
-    const whole = layerEffects(layer).filter((e) => layer.kind !== 'text' || e.only === undefined);
-    const effects = whole.flatMap((e) => resolveEffect(e, this.context.value) ?? []);
-    const plain = effects.length === 0;
-    if (plain && opacity >= 1 - NOTHING && layer.blend === 'normal') return ops;
-    const [only] = ops;
-    if (plain && ops.length === 1 && only && isDrawing(only) && (!only.blend || layer.blend === 'normal')) {
-      return [
-        {
-          ...only,
-          opacity: only.opacity * opacity,
-          ...(layer.blend === 'normal' ? {} : { blend: layer.blend }),
-        },
-      ];
+  /**
+   * Applies opacity, blend and effects. Whether a layer is a whole of its own, within which its parts blend, is said by
+   * the document and never by a value of the moment; a group is made only where it shows.
+   */
+  private composited(ops: Op[], layer: Layer, opacity: number, blend: BlendMode, scale: number): Op[] {
+    const documents = wholeEffects(layer);
+    const effects = documents.flatMap((e) => resolveEffect(e, this.context.value, scale) ?? []);
+    if (effects.length > 0) return grouped(ops, { opacity, composite: blend, effects });
+    if (blend === 'normal') {
+      if (needsBackdrop(ops)) return isWhole(layer) ? grouped(ops, { opacity }) : ops;
+      return faded(ops, opacity);
     }
-    // Letters do not lie over each other, so a text can fade letter by letter without a group.
-    const apart =
-      layer.kind === 'text' &&
-      layer.outlines.length === 0 &&
-      layer.plates.length === 0 &&
-      ops.every((o) => o.op === 'path' || o.op === 'clip' || o.op === 'unclip');
-    if (plain && apart && layer.blend === 'normal') {
-      return ops.map((o) => (o.op === 'path' ? { ...o, opacity: o.opacity * opacity } : o));
-    }
-    const bounds = grownBy(opsBounds(ops), effects);
-    return [{ op: 'open', bounds, opacity, composite: layer.blend, effects }, ...ops, { op: 'close' }];
+    const lone = loneDrawing(ops);
+    if (!lone) return grouped(ops, { opacity, composite: blend });
+    return ops.map((op) => (op === lone ? { ...lone, opacity: lone.opacity * opacity, blend } : op));
   }
+}
+
+/** Effects of the whole layer: a text paints those itself that are limited to some of its words. */
+function wholeEffects(layer: Layer): readonly EffectDocument[] {
+  return layerEffects(layer).filter((e) => layer.kind !== 'text' || e.only === undefined);
+}
+
+/** Whether the document makes a layer a whole: it may fade, blends, has effects, or soft edges. */
+function isWhole(layer: Layer): boolean {
+  const { mask } = layer;
+  return (
+    layer.opacity !== 1 ||
+    layer.blend !== 'normal' ||
+    wholeEffects(layer).length > 0 ||
+    layer.matte !== undefined ||
+    (mask !== undefined && (mask.invert || mask.feather !== 0))
+  );
+}
+
+/**
+ * A picture may blend by its fill. That is the layer's blend, then: a crop, a mask or a fade on the way changes
+ * nothing about it.
+ */
+function liftBlend(ops: Op[], layer: Layer): { ops: Op[]; blend: BlendMode } {
+  const lone = layer.kind === 'group' ? undefined : loneDrawing(ops);
+  if (layer.blend !== 'normal' || !lone?.blend) return { ops, blend: layer.blend };
+  const { blend, ...plain } = lone;
+  return { ops: ops.map((op) => (op === lone ? (plain as Op) : op)), blend };
 }

@@ -9,6 +9,7 @@ export type Homography = readonly [number, number, number, number, number, numbe
 
 export const IDENTITY4: Matrix4 = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
 export const IDENTITY: Affine = [1, 0, 0, 1, 0, 0];
+export const IDENTITY_PLANE: Homography = [1, 0, 0, 0, 1, 0, 0, 0, 1];
 
 export function multiply4(a: Matrix4, b: Matrix4): Matrix4 {
   const out = new Array<number>(16);
@@ -87,6 +88,80 @@ export function isAffine(h: Homography): boolean {
 export function affineOf(h: Homography): Affine {
   const w = h[8];
   return [h[0] / w, h[3] / w, h[1] / w, h[4] / w, h[2] / w, h[5] / w];
+}
+
+/** An affine map as a plane. */
+export function planeOfAffine(m: Affine): Homography {
+  return [m[0], m[2], m[4], m[1], m[3], m[5], 0, 0, 1];
+}
+
+/** A plane seen from coordinates of its own: first the affine map `m`, then the plane's projection. */
+export function planeTimes(h: Homography, m: Affine): Homography {
+  const row = (a: number, b: number, c: number): [number, number, number] => [
+    a * m[0] + b * m[1],
+    a * m[2] + b * m[3],
+    a * m[4] + b * m[5] + c,
+  ];
+  return [...row(h[0], h[1], h[2]), ...row(h[3], h[4], h[5]), ...row(h[6], h[7], h[8])];
+}
+
+/** A plane's picture moved and scaled: first the projection, then `scale` and the shift. */
+export function planeInView(h: Homography, scale: number, dx: number, dy: number): Homography {
+  const row = (i: number, d: number): [number, number, number] => [
+    h[i]! * scale + h[6] * d,
+    h[i + 1]! * scale + h[7] * d,
+    h[i + 2]! * scale + h[8] * d,
+  ];
+  return [...row(0, dx), ...row(3, dy), h[6], h[7], h[8]];
+}
+
+/** The map back from the picture to the plane, up to a factor; nothing for a plane seen edge on. */
+export function inverse(h: Homography): Homography | undefined {
+  const [a, b, c, d, e, f, g, i, j] = h;
+  const [x, y, z] = [e * j - f * i, f * g - d * j, d * i - e * g];
+  const det = a * x + b * y + c * z;
+  if (Math.abs(det) < 1e-12) return undefined;
+  return [
+    x / det,
+    (c * i - b * j) / det,
+    (b * f - c * e) / det,
+    y / det,
+    (a * j - c * g) / det,
+    (c * d - a * f) / det,
+    z / det,
+    (b * g - a * i) / det,
+    (a * e - b * d) / det,
+  ];
+}
+
+/** The affine map back; nothing when there is none. */
+export function invertAffine([a, b, c, d, e, f]: Affine): Affine | undefined {
+  const det = a * d - b * c;
+  if (Math.abs(det) < 1e-15) return undefined;
+  return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det];
+}
+
+/** The affine map that agrees with a plane's projection at one point and in its slopes there. */
+export function nearestAffine(h: Homography, x: number, y: number): Affine {
+  const w = h[6] * x + h[7] * y + h[8];
+  const px = (h[0] * x + h[1] * y + h[2]) / w;
+  const py = (h[3] * x + h[4] * y + h[5]) / w;
+  const a = (h[0] - px * h[6]) / w;
+  const b = (h[3] - py * h[6]) / w;
+  const c = (h[1] - px * h[7]) / w;
+  const d = (h[4] - py * h[7]) / w;
+  return [a, b, c, d, px - a * x - c * y, py - b * x - d * y];
+}
+
+/**
+ * How much a plane enlarges lengths at a point, in the direction in which it does so most: the larger singular value
+ * of its slopes. A layer that turns away keeps its size by this measure, one that shrinks does not.
+ */
+export function largestScale(h: Homography, x: number, y: number): number {
+  if (h[6] * x + h[7] * y + h[8] <= 0) return 1;
+  const [a, b, c, d] = nearestAffine(h, x, y);
+  const [sum, det] = [a * a + b * b + c * c + d * d, a * d - b * c];
+  return Math.sqrt((sum + Math.sqrt(Math.max(0, sum * sum - 4 * det * det))) / 2);
 }
 
 /** A plane's point on the picture. Points at or behind the camera are put far out along their direction. */

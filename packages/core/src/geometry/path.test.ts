@@ -1,11 +1,9 @@
-import { multiply4, perspective4, planeOf, project, turn4 } from './matrix';
 import {
   ellipsePath,
   type Path,
   parseSvgPath,
   pathBounds,
   polygonPath,
-  projectPath,
   roundedPath,
   transformPath,
 } from './path';
@@ -78,17 +76,7 @@ describe('SVG path data (SVG 2, §9)', () => {
   });
 });
 
-describe('paths in space', () => {
-  it('a projected outline runs through the projections of its points', () => {
-    const plane = planeOf(multiply4(perspective4(800, 100, 100), turn4(20, 40, 0)));
-    const path = projectPath(ellipsePath(box), plane, 16);
-    const [, x, y] = path.commands[0] as ['M', number, number];
-    const [ex, ey] = project(plane, 110, 20);
-    expect(x).toBeCloseTo(ex, 9);
-    expect(y).toBeCloseTo(ey, 9);
-    expect(path.commands.length).toBe(1 + 4 * 16 + 1);
-  });
-
+describe('transforms', () => {
   it('bounds hold what a transform makes', () => {
     const b = pathBounds(transformPath(roundedPath(box, 10), [0, 1, -1, 0, 0, 0]));
     expect(b.x).toBeCloseTo(-120, 9);

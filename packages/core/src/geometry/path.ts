@@ -1,5 +1,5 @@
 import svgpath from 'svgpath';
-import { type Affine, type Homography, isAffine, project } from './matrix';
+import type { Affine } from './matrix';
 import type { Rect } from './rect';
 import { boundsOf } from './rect';
 
@@ -166,37 +166,4 @@ export function pathBounds(path: Path): Rect {
       return [[c[1], c[2]] as const];
     }),
   );
-}
-
-/**
- * A path as it shows through a plane's projection. Curves and long edges are cut into short lines first, because a
- * perspective map does not keep cubics.
- * @param pieces lines per curve
- */
-export function projectPath(path: Path, h: Homography, pieces = 10): Path {
-  if (isAffine(h)) return mapPath(path, (x, y) => project(h, x, y));
-  const commands: PathCommand[] = [];
-  let [px, py, startX, startY] = [0, 0, 0, 0];
-  const line = (x: number, y: number) => commands.push(['L', ...project(h, x, y)]);
-  for (const c of path.commands) {
-    if (c[0] === 'M') {
-      commands.push(['M', ...project(h, c[1], c[2])]);
-      [px, py, startX, startY] = [c[1], c[2], c[1], c[2]];
-    } else if (c[0] === 'L') {
-      line(c[1], c[2]);
-      [px, py] = [c[1], c[2]];
-    } else if (c[0] === 'C') {
-      for (let i = 1; i <= pieces; i++) {
-        const t = i / pieces;
-        const u = 1 - t;
-        const [a, b, d, e] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
-        line(a * px + b * c[1] + d * c[3] + e * c[5], a * py + b * c[2] + d * c[4] + e * c[6]);
-      }
-      [px, py] = [c[5], c[6]];
-    } else {
-      commands.push(['Z']);
-      [px, py] = [startX, startY];
-    }
-  }
-  return { commands };
 }

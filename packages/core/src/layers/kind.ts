@@ -102,6 +102,8 @@ export interface PaintTools extends LayerContext {
   /** From the layer's own coordinates (its box's top left is 0, 0) to the camera's, projection included. */
   readonly matrix: Matrix4;
   readonly plane: Homography;
+  /** How much larger than its own units the layer shows, at its middle: what blurs by units blurs by so much more. */
+  readonly scale: number;
   /** Takes where the letters stand, when that is asked for. */
   readonly reportLetters?: (letters: LetterMap['letters']) => void;
   /** Paints a child node of a group. */

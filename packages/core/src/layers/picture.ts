@@ -1,17 +1,7 @@
 import { z } from 'zod';
 import { markSchema } from '../documents/property';
-import {
-  affineOf,
-  IDENTITY,
-  isAffine,
-  type Matrix4,
-  multiply4,
-  planeOf,
-  scale4,
-  translation4,
-  turn4,
-} from '../geometry/matrix';
-import { projectPath, rectanglePath } from '../geometry/path';
+import { type Matrix4, multiply4, planeOf, scale4, translation4, turn4 } from '../geometry/matrix';
+import { rectanglePath } from '../geometry/path';
 import type { Rect } from '../geometry/rect';
 import type { Op } from '../paint/ops';
 import { layerBase, outlineSchema, pointProperty, positiveProperty } from './common';
@@ -56,17 +46,8 @@ export const picture: LayerKind<PictureLayer> = {
     const drawing = drawIn(found, whole, matrix, fit, zoom);
     const outside = drawing.spills || layer.outline !== undefined;
     if (!outside) return [drawing.op];
-    const frame = outlinePath(layer.outline ?? { kind: 'rectangle', corner: 0 }, whole, value);
-    const flat = isAffine(plane);
-    return [
-      {
-        op: 'clip',
-        path: flat ? frame : projectPath(frame, plane),
-        matrix: flat ? affineOf(plane) : IDENTITY,
-      },
-      drawing.op,
-      { op: 'unclip' },
-    ];
+    const path = outlinePath(layer.outline ?? { kind: 'rectangle', corner: 0 }, whole, value);
+    return [{ op: 'clip', path, plane }, drawing.op, { op: 'unclip' }];
   },
 
   slots: (layer) => [layer.slot],
@@ -128,11 +109,7 @@ function drawIn(
 export function coverOps(found: FoundPicture, box: Rect, matrix: Matrix4): Op[] {
   const { op, spills } = drawIn(found, box, matrix, found.fit ?? 'fill', found.scale);
   if (!spills) return [op];
-  const plane = planeOf(matrix);
-  const flat = isAffine(plane);
-  const frame = rectanglePath(box);
-  const path = flat ? frame : projectPath(frame, plane);
-  return [{ op: 'clip', path, matrix: flat ? affineOf(plane) : IDENTITY }, op, { op: 'unclip' }];
+  return [{ op: 'clip', path: rectanglePath(box), plane: planeOf(matrix) }, op, { op: 'unclip' }];
 }
 
 /**

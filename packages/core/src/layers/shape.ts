@@ -1,8 +1,6 @@
 import { z } from 'zod';
 import { property } from '../documents/property';
 import { longestStroke } from '../geometry/length';
-import { affineOf, IDENTITY, isAffine } from '../geometry/matrix';
-import { projectPath } from '../geometry/path';
 import type { Op, Paint, StrokeStyle } from '../paint/ops';
 import {
   layerBase,
@@ -78,11 +76,10 @@ export const shape: LayerKind<ShapeLayer> = {
           : {}),
     };
     if (!fill && !(stroke && stroke.width > 0)) return [];
-    const flat = isAffine(plane);
     const op: Op = {
       op: 'path',
-      path: flat ? outline : projectPath(outline, plane),
-      matrix: flat ? affineOf(plane) : IDENTITY,
+      path: outline,
+      plane,
       opacity: 1,
       ...(fill ? { fill } : {}),
       ...(stroke && stroke.width > 0 ? { stroke } : {}),

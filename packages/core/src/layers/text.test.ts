@@ -301,7 +301,7 @@ describe('setting', () => {
           {
             op: 'path',
             path: { commands: [['M', 0, 0], ['L', 64, 0], ['L', 64, 64], ['L', 0, 64], ['Z']] },
-            matrix: [1, 0, 0, 1, 0, 0],
+            plane: [1, 0, 0, 0, 1, 0, 0, 0, 1],
             fill: { kind: 'solid', colour: '#FF0000' },
             opacity: 1,
           },

@@ -1,17 +1,9 @@
 import type { Effect } from '../effects/registry';
-import {
-  affineOf,
-  IDENTITY,
-  isAffine,
-  type Matrix4,
-  multiply4,
-  planeOf,
-  translation4,
-} from '../geometry/matrix';
-import { projectPath, rectanglePath } from '../geometry/path';
+import { type Matrix4, multiply4, planeOf, translation4 } from '../geometry/matrix';
+import { rectanglePath } from '../geometry/path';
 import type { Rect } from '../geometry/rect';
-import { grownBy, opsBounds } from '../paint/bounds';
-import type { Op } from '../paint/ops';
+import { faded, grouped } from '../paint/compose';
+import type { Op, Paint } from '../paint/ops';
 import type { PlacedGlyph, TextLayout, Unit } from '../text/layout';
 import { type Ink, inkGlyph } from './textInk';
 import { type Into, indexOf, stateMatrix, type TextMoment } from './textMoment';
@@ -19,13 +11,16 @@ import type { Side } from './textMotion';
 import type { TextFill } from './textStyle';
 import type { UnitState } from './unitState';
 
-/** Neighbours that are blurred alike, on their way into one group: a group a letter would cost many times more. */
-interface Soft {
+/** Neighbours that fade and blur alike, on their way to being painted as one. */
+interface Alike {
   readonly fill: TextFill;
   readonly line: number;
   readonly radius: number;
+  readonly opacity: number;
   readonly below: Op[];
   readonly above: Op[];
+  /** All that the letters cover and a little more. */
+  readonly covered: Op[];
 }
 
 /** Radii differ by an eighth from one step to the next, which nobody sees in letters that are on their way. */
@@ -33,41 +28,66 @@ const SOFTER = 1.125;
 const stepOf = (radius: number) =>
   radius <= 0.05 ? 0 : SOFTER ** Math.round(Math.log(radius) / Math.log(SOFTER));
 
-/** Paints words glyph by glyph, each with what its units' motions do to it. */
+/**
+ * Paints words glyph by glyph, each with what its units' motions do to it. Letters of one unit fade as one, also where
+ * they are joined.
+ * @returns what takes away from outlined letters that fade, once all are painted
+ */
 export function paintMoving(
   moment: TextMoment,
   inkOf: (g: PlacedGlyph) => [TextFill, Ink],
   into: Into,
-): void {
-  let soft: Soft | undefined;
+): Op[] {
+  const fades: Op[] = [];
+  let alike: Alike | undefined;
   const flush = () => {
-    if (!soft) return;
-    const { below, above } = into(soft.fill);
-    below.push(...blurred(soft.below, soft.radius));
-    above.push(...blurred(soft.above, soft.radius));
-    soft = undefined;
+    if (!alike) return;
+    const { below, above } = into(alike.fill);
+    const { radius, opacity } = alike;
+    if (radius > 0) {
+      const effects: Effect[] = [{ effect: 'blur', radius: radius * moment.tools.scale }];
+      above.push(...grouped([...alike.below, ...alike.above], { opacity, effects }));
+    } else {
+      // What lies below all fills cannot fade together with one of them: both are painted, and taken away from after.
+      const late = opacity < 1 && alike.below.length > 0;
+      below.push(...alike.below);
+      above.push(...(late ? alike.above : faded(alike.above, opacity)));
+      if (late) fades.push(...grouped(alike.covered, { opacity: 1 - opacity, composite: 'keep-outside' }));
+    }
+    alike = undefined;
   };
   for (const g of moment.layout.glyphs) {
     const [fill, ink] = inkOf(g);
     const painted = paintMovingGlyph(g, moment, ink);
     if (!painted) continue;
     const radius = stepOf(painted.blur);
-    if (!soft || soft.radius !== radius || soft.line !== g.line || soft.fill !== fill) {
-      flush();
-      if (radius > 0) soft = { fill, line: g.line, radius, below: [], above: [] };
-    }
-    const { below, above } = soft ?? into(fill);
-    below.push(...painted.below);
-    above.push(...painted.above);
+    const { opacity } = painted;
+    const same =
+      alike &&
+      alike.radius === radius &&
+      alike.opacity === opacity &&
+      alike.line === g.line &&
+      alike.fill === fill;
+    if (!same) flush();
+    alike ??= { fill, line: g.line, radius, opacity, below: [], above: [], covered: [] };
+    alike.below.push(...painted.below);
+    alike.above.push(...painted.above);
+    if (opacity < 1 && painted.below.length > 0) alike.covered.push(...painted.covered());
   }
   flush();
+  return fades;
 }
 
-function paintMovingGlyph(
-  g: PlacedGlyph,
-  moment: TextMoment,
-  ink: Ink,
-): { below: Op[]; above: Op[]; blur: number } | undefined {
+interface Painted {
+  readonly below: Op[];
+  readonly above: Op[];
+  readonly blur: number;
+  readonly opacity: number;
+  /** All that the letter covers and a little more. */
+  covered(): Op[];
+}
+
+function paintMovingGlyph(g: PlacedGlyph, moment: TextMoment, ink: Ink): Painted | undefined {
   const { layout, moves } = moment;
   const { size } = layout;
   let matrix = moment.baseOf(g);
@@ -95,12 +115,32 @@ function paintMovingGlyph(
     }
   }
   const change = { ...(other === undefined ? {} : otherGlyph(g, layout, other)), ...(draw ? { draw } : {}) };
-  let { below, above } = inkGlyph(g, size, ink, matrix, opacity, change);
+  let { below, above } = inkGlyph(g, size, ink, matrix, change);
   for (const clip of clips) {
     if (below.length > 0) below = clipped(below, clip);
     if (above.length > 0) above = clipped(above, clip);
   }
-  return { below, above, blur };
+  return { below, above, blur, opacity, covered: () => coveredBy(g, size, ink, matrix, change) };
+}
+
+/** Frame units by which what takes a letter away is wider than the letter, so that no edge of it stays. */
+const WIDER = 2;
+
+function coveredBy(
+  g: PlacedGlyph,
+  size: number,
+  ink: Ink,
+  matrix: Matrix4,
+  change: Parameters<typeof inkGlyph>[4],
+): Op[] {
+  const paint: Paint = { kind: 'solid', colour: '#ffffff' };
+  const widest = Math.max(0, ...ink.outlines.map((o) => o.width * (o.side === 'outside' ? 1 : 0.5)));
+  const all: Ink = {
+    ...ink,
+    fill: paint,
+    outlines: [{ paint, width: 2 * (widest + WIDER), side: 'centre' }],
+  };
+  return inkGlyph(g, size, all, matrix, change).above;
 }
 
 /** How far a letter stands from its place when its unit is spread: letters from the middle of their line. */
@@ -145,12 +185,7 @@ function edgeOf(layout: TextLayout, lineNumber: number): Rect {
 }
 
 function clipped(ops: Op[], { box, matrix }: { box: Rect; matrix: Matrix4 }): Op[] {
-  const plane = planeOf(matrix);
-  const path = rectanglePath(box);
-  const clip: Op = isAffine(plane)
-    ? { op: 'clip', path, matrix: affineOf(plane) }
-    : { op: 'clip', path: projectPath(path, plane), matrix: IDENTITY };
-  return [clip, ...ops, { op: 'unclip' }];
+  return [{ op: 'clip', path: rectanglePath(box), plane: planeOf(matrix) }, ...ops, { op: 'unclip' }];
 }
 
 const LETTERS = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'];
@@ -168,11 +203,4 @@ function otherGlyph(
   if (!g.face.covers(letter)) return {};
   const [shaped] = g.face.shape(letter, 'ltr');
   return { glyph: shaped!.g, dx: (g.advance - g.face.ems(shaped!.ax) * layout.size) / 2 };
-}
-
-function blurred(ops: Op[], radius: number): Op[] {
-  if (ops.length === 0) return ops;
-  const effects: Effect[] = [{ effect: 'blur', radius }];
-  const bounds = grownBy(opsBounds(ops), effects);
-  return [{ op: 'open', bounds, opacity: 1, composite: 'normal', effects }, ...ops, { op: 'close' }];
 }

@@ -1,18 +1,9 @@
 import { resolveEffect } from '../effects/registry';
-import {
-  affineOf,
-  type Homography,
-  IDENTITY,
-  isAffine,
-  multiply4,
-  planeOf,
-  project,
-  scale4,
-} from '../geometry/matrix';
-import { type Path, projectPath, rectanglePath } from '../geometry/path';
-import { boundsOf, corners, intersection, isEmpty } from '../geometry/rect';
-import { grownBy, opsBounds } from '../paint/bounds';
-import { within } from '../paint/compose';
+import { type Homography, multiply4, planeOf, project, scale4 } from '../geometry/matrix';
+import { type Path, rectanglePath } from '../geometry/path';
+import { planeBounds } from '../geometry/plane';
+import { corners, intersection, isEmpty } from '../geometry/rect';
+import { grouped, within } from '../paint/compose';
 import type { Op, Paint } from '../paint/ops';
 import type { PlacedGlyph, TextLayout, Unit } from '../text/layout';
 import { resolvePaint } from './common';
@@ -72,10 +63,11 @@ function paintWords(
     const layout = halfOf(moment, only);
     if (layout.glyphs.length === 0) return [];
     const ops = paintLetters({ ...moment, layout }, inkOf, node, tools);
-    const effects = limited.flatMap((e) => (e.only === only ? (resolveEffect(e, tools.value) ?? []) : []));
+    const effects = limited.flatMap((e) =>
+      e.only === only ? (resolveEffect(e, tools.value, tools.scale) ?? []) : [],
+    );
     if (effects.length === 0 || ops.length === 0) return ops;
-    const bounds = grownBy(opsBounds(ops), effects);
-    return [{ op: 'open', bounds, opacity: 1, composite: 'normal', effects }, ...ops, { op: 'close' }];
+    return grouped(ops, { effects });
   });
 }
 
@@ -113,11 +105,12 @@ function paintLetters(
     }
     return part;
   };
-  if (moment.moves.length === 0 && !node.measured.bend) paintAtRest(moment, inkOf, into);
-  else paintMoving(moment, inkOf, into);
+  const still = moment.moves.length === 0 && !node.measured.bend;
+  const fades = still ? [] : paintMoving(moment, inkOf, into);
+  if (still) paintAtRest(moment, inkOf, into);
   const below = [...parts.values()].flatMap((p) => p.below);
   const above = [...parts].flatMap(([fill, p]) => seenThrough(fill, p.above, node, tools));
-  return [...below, ...above];
+  return fades.length > 0 ? grouped([...below, ...above, ...fades]) : [...below, ...above];
 }
 
 interface Cursor {
@@ -252,8 +245,6 @@ const LINES_A_PART = 12;
 function paintAtRest(moment: TextMoment, inkOf: (g: PlacedGlyph) => [TextFill, Ink], into: Into): void {
   const { layout, tools } = moment;
   const plane = planeOf(tools.matrix);
-  const flat = isAffine(plane);
-  const matrix = flat ? affineOf(plane) : IDENTITY;
   const visible = partsInView(layout, plane, tools);
   const { groups, pictures } = partsOf(layout);
   for (const group of groups) {
@@ -261,23 +252,22 @@ function paintAtRest(moment: TextMoment, inkOf: (g: PlacedGlyph) => [TextFill, I
     if (!visible(partOf(first))) continue;
     const [fill, ink] = inkOf(first);
     const path = joinedPath(group, layout.size, ink.shift);
-    const shown = (p: Path) => (flat ? p : projectPath(p, plane, 4));
     const { below, above } = into(fill);
     if (ink.underline) {
       for (const line of underlines(layout, group, ink.shift)) {
-        const under = inkPath(shown(line), matrix, ink, 1);
+        const under = inkPath(line, plane, ink);
         below.push(...under.below);
         above.push(...under.above);
       }
     }
-    const inked = inkPath(shown(path), matrix, ink, 1);
+    const inked = inkPath(path, plane, ink);
     below.push(...inked.below);
     above.push(...inked.above);
   }
   for (const g of pictures) {
     if (!visible(partOf(g))) continue;
     const [fill, ink] = inkOf(g);
-    into(fill).above.push(...inkGlyph(g, layout.size, ink, tools.matrix, 1).above);
+    into(fill).above.push(...inkGlyph(g, layout.size, ink, tools.matrix).above);
   }
 }
 
@@ -325,7 +315,7 @@ function partsInView(
     const lines = layout.lines.slice(part * LINES_A_PART, (part + 1) * LINES_A_PART);
     const top = lines[0]!.top - em;
     const box = { x: -em, y: top, width: layout.width + 2 * em, height: lines.at(-1)!.bottom + em - top };
-    return !isEmpty(intersection(boundsOf(corners(box).map(([x, y]) => project(plane, x, y))), frame));
+    return !isEmpty(intersection(planeBounds(plane, box), frame));
   };
 }
 
@@ -359,13 +349,11 @@ function paintCursor(
     width: layout.size * 0.07,
     height: cap * 1.24,
   });
-  const plane = planeOf(moment.baseOf(at));
-  const flat = isAffine(plane);
   return [
     {
       op: 'path',
-      path: flat ? bar : projectPath(bar, plane),
-      matrix: flat ? affineOf(plane) : IDENTITY,
+      path: bar,
+      plane: planeOf(moment.baseOf(at)),
       fill: ink.fill ?? ink.outlines[0]?.paint ?? { kind: 'solid', colour: '#ffffff' },
       opacity: 1,
     },

@@ -1,5 +1,5 @@
-import { affineOf, IDENTITY, isAffine, multiply4, planeOf } from '../geometry/matrix';
-import { projectPath, roundedPath } from '../geometry/path';
+import { multiply4, planeOf } from '../geometry/matrix';
+import { roundedPath } from '../geometry/path';
 import { type Rect, union } from '../geometry/rect';
 import { easingFunction } from '../motion/easing';
 import { fittingStagger } from '../motion/stagger';
@@ -92,14 +92,12 @@ function paintPlate(plate: TextPlate, b: Backed, index: number, count: number, m
       );
     }
   }
-  const plane = planeOf(matrix);
-  const flat = isAffine(plane);
   const strokeWidth = plate.stroke ? value(plate.stroke.width) : 0;
   return [
     {
       op: 'path',
-      path: flat ? path : projectPath(path, plane),
-      matrix: flat ? affineOf(plane) : IDENTITY,
+      path,
+      plane: planeOf(matrix),
       opacity,
       ...(plate.fill ? { fill: resolvePaint(plate.fill, whole, value) } : {}),
       ...(plate.stroke && strokeWidth > 0

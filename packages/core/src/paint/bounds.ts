@@ -1,13 +1,14 @@
+import type { Growth } from '../effects/kind';
 import { growthOf } from '../effects/registry';
-import { type Affine, affineOf, isAffine, project } from '../geometry/matrix';
 import { type Path, pathBounds } from '../geometry/path';
-import { boundsOf, corners, EMPTY, inset, intersection, isEmpty, type Rect, union } from '../geometry/rect';
+import { planeBounds } from '../geometry/plane';
+import { EMPTY, inset, intersection, isEmpty, type Rect, union } from '../geometry/rect';
 import type { Size } from '../layers/kind';
 import type { Op } from './ops';
 
 const known = new WeakMap<Path, Rect>();
 
-function outlineBounds(path: Path): Rect {
+export function outlineBounds(path: Path): Rect {
   let box = known.get(path);
   if (!box) {
     box = pathBounds(path);
@@ -16,10 +17,18 @@ function outlineBounds(path: Path): Rect {
   return box;
 }
 
-function mapRect(m: Affine, r: Rect): Rect {
-  return boundsOf(
-    corners(r).map(([x, y]) => [m[0] * x + m[2] * y + m[4], m[1] * x + m[3] * y + m[5]] as const),
-  );
+type PathOp = Extract<Op, { op: 'path' }>;
+
+/** The box of what a path operation inks, in the coordinates of its plane. */
+export function inkedBounds({ path, stroke }: Pick<PathOp, 'path' | 'stroke'>): Rect {
+  const box = outlineBounds(path);
+  // A miter may reach farther than half the width; twice the width holds the default limit in practice.
+  return stroke ? inset(box, stroke.width * (stroke.join === 'miter' ? 2 : 0.5)) : box;
+}
+
+/** The box of a colour sign on its baseline, in the coordinates of its plane. */
+export function signBounds(size: number): Rect {
+  return { x: 0, y: -size * 1.1, width: size * 1.5, height: size * 1.5 };
 }
 
 /** A box that holds all an operation list paints, in frame units. Clips narrow it; effects widen it. */
@@ -40,7 +49,7 @@ export function opsBounds(ops: readonly Op[]): Rect {
       continue;
     }
     if (depth > 0) continue;
-    if (op.op === 'clip') clips.push(mapRect(op.matrix, outlineBounds(op.path)));
+    if (op.op === 'clip') clips.push(planeBounds(op.plane, outlineBounds(op.path)));
     else if (op.op === 'unclip') clips.pop();
     else total = union(total, clipped(drawingBounds(op), clips));
   }
@@ -51,22 +60,14 @@ function clipped(box: Rect, clips: readonly Rect[]): Rect {
   return clips.reduce(intersection, box);
 }
 
-function drawingBounds(op: Op): Rect {
+export function drawingBounds(op: Op): Rect {
   switch (op.op) {
-    case 'path': {
-      const box = outlineBounds(op.path);
-      // A miter may reach farther than half the width; twice the width holds the default limit in practice.
-      return mapRect(
-        op.matrix,
-        op.stroke ? inset(box, op.stroke.width * (op.stroke.join === 'miter' ? 2 : 0.5)) : box,
-      );
-    }
+    case 'path':
+      return planeBounds(op.plane, inkedBounds(op));
     case 'picture':
-      return isAffine(op.plane)
-        ? mapRect(affineOf(op.plane), op.target)
-        : boundsOf(corners(op.target).map(([x, y]) => project(op.plane, x, y)));
+      return planeBounds(op.plane, op.target);
     case 'glyph':
-      return mapRect(op.matrix, { x: 0, y: -op.size * 1.1, width: op.size * 1.5, height: op.size * 1.5 });
+      return planeBounds(op.plane, signBounds(op.size));
     case 'grain':
       return op.area;
     default:
@@ -87,12 +88,29 @@ export function grownBy(box: Rect, effects: readonly Parameters<typeof growthOf>
   }, box);
 }
 
+/**
+ * The area whose content can be seen within `seen` once effects have reached as far as they do: what lies to the left
+ * is brought in by what grows to the right.
+ */
+export function sourceOf(seen: Rect, growths: readonly Growth[]): Rect {
+  return growths.reduceRight(
+    (r, g) => ({
+      x: r.x - g.right,
+      y: r.y - g.bottom,
+      width: r.width + g.left + g.right,
+      height: r.height + g.top + g.bottom,
+    }),
+    seen,
+  );
+}
+
 /** Edges are painted a pixel beyond their group's box; small pictures have large pixels. Frame units. */
 const EDGE = 16;
 
-/** Operations without the groups that lie outside the frame: nothing of them is painted, and no frame of a clip is needed. */
+/** Operations without the groups that are not seen: nothing of them is painted, and no frame of a clip is needed. */
 export function withinFrame(ops: readonly Op[], { width, height }: Size): Op[] {
   const frame: Rect = { x: -EDGE, y: -EDGE, width: width + 2 * EDGE, height: height + 2 * EDGE };
+  const needed: Rect[] = [frame];
   let skipping = 0;
   return ops.filter((op) => {
     if (skipping > 0) {
@@ -100,9 +118,14 @@ export function withinFrame(ops: readonly Op[], { width, height }: Size): Op[] {
       else if (op.op === 'close') skipping--;
       return false;
     }
+    if (op.op === 'close') needed.pop();
+    if (op.op !== 'open') return true;
+    const source = sourceOf(needed.at(-1) ?? frame, op.effects.map(growthOf));
     // A group that keeps what is inside it takes all away when it is outside.
-    if (op.op !== 'open' || op.composite === 'keep-inside' || !isEmpty(intersection(op.bounds, frame)))
+    if (op.composite === 'keep-inside' || !isEmpty(intersection(op.bounds, source))) {
+      needed.push(source);
       return true;
+    }
     skipping = 1;
     return false;
   });

@@ -1,5 +1,74 @@
-import { grownBy, opsBounds } from './bounds';
-import type { Op } from './ops';
+import type { Effect } from '../effects/registry';
+import { isEmpty, type Rect } from '../geometry/rect';
+import { drawingBounds, grownBy, opsBounds } from './bounds';
+import { type Composite, type Drawing, isDrawing, type Op } from './ops';
+
+/** Operations as one: they fade, blend and take effects together. */
+export function grouped(
+  ops: readonly Op[],
+  { opacity = 1, composite = 'normal', effects = [] }: GroupStyle = {},
+): Op[] {
+  const bounds = grownBy(opsBounds(ops), effects);
+  return [{ op: 'open', bounds, opacity, composite, effects }, ...ops, { op: 'close' }];
+}
+
+interface GroupStyle {
+  readonly opacity?: number;
+  readonly composite?: Composite;
+  readonly effects?: readonly Effect[];
+}
+
+/** The only drawing of a list that holds nothing else but clips. */
+export function loneDrawing(ops: readonly Op[]): Drawing | undefined {
+  let lone: Drawing | undefined;
+  for (const op of ops) {
+    if (op.op === 'clip' || op.op === 'unclip') continue;
+    if (lone || !isDrawing(op)) return undefined;
+    lone = op;
+  }
+  return lone;
+}
+
+/** Whether what lies below shows in how these operations look: one of them blends with it. */
+export function needsBackdrop(ops: readonly Op[]): boolean {
+  let depth = 0;
+  return ops.some((op) => {
+    if (op.op === 'close') depth--;
+    else if (op.op === 'open') return depth++ === 0 && op.composite !== 'normal';
+    return depth === 0 && isDrawing(op) && op.blend !== undefined && op.blend !== 'normal';
+  });
+}
+
+/** More drawings than this are not compared with each other. */
+const MOST_COMPARED = 400;
+
+/**
+ * Operations faded as one. Where none of them lies over another, each is faded alone, which looks the same and needs
+ * no surface; whether they do is a matter of their places, not of the opacity.
+ */
+export function faded(ops: readonly Op[], opacity: number): Op[] {
+  if (opacity >= 1 || ops.length === 0) return [...ops];
+  if (!loneDrawing(ops) && !liesApart(ops)) return grouped(ops, { opacity });
+  return ops.map((op) => (isDrawing(op) ? { ...op, opacity: op.opacity * opacity } : op));
+}
+
+/** Whether all drawings blend normally and no two of them touch. */
+function liesApart(ops: readonly Op[]): boolean {
+  const boxes: Rect[] = [];
+  for (const op of ops) {
+    if (op.op === 'clip' || op.op === 'unclip') continue;
+    if (!isDrawing(op) || (op.blend ?? 'normal') !== 'normal' || boxes.length >= MOST_COMPARED) return false;
+    const box = drawingBounds(op);
+    if (!isEmpty(box)) boxes.push(box);
+  }
+  boxes.sort((a, b) => a.x - b.x);
+  return boxes.every((a, i) => {
+    for (let j = i + 1; j < boxes.length && boxes[j]!.x < a.x + a.width; j++) {
+      if (boxes[j]!.y < a.y + a.height && a.y < boxes[j]!.y + boxes[j]!.height) return false;
+    }
+    return true;
+  });
+}
 
 /**
  * Keeps what lies inside (or outside) the alpha of other operations.
@@ -12,8 +81,7 @@ export function within(
   luminance = false,
   effects: readonly { effect: 'blur'; radius: number }[] = [],
 ): Op[] {
-  return [
-    { op: 'open', bounds: opsBounds(ops), opacity: 1, composite: 'normal', effects: [] },
+  return grouped([
     ...ops,
     {
       op: 'open',
@@ -25,6 +93,5 @@ export function within(
     },
     ...cut,
     { op: 'close' },
-    { op: 'close' },
-  ];
+  ]);
 }

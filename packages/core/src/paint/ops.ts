@@ -1,5 +1,5 @@
 import type { Effect } from '../effects/registry';
-import type { Affine, Homography } from '../geometry/matrix';
+import type { Homography } from '../geometry/matrix';
 import type { Path } from '../geometry/path';
 import type { Rect } from '../geometry/rect';
 
@@ -27,7 +27,7 @@ export type BlendMode = (typeof BLEND_MODES)[number];
 /** How a group meets what lies below: a blend mode, or the part that stays inside or outside the group's alpha. */
 export type Composite = BlendMode | 'keep-inside' | 'keep-outside';
 
-/** A colour or a gradient; points in the coordinates of the operation's path. */
+/** A colour or a gradient; points in the coordinates of the operation's plane. */
 export type Paint =
   | { readonly kind: 'solid'; readonly colour: string }
   | {
@@ -53,14 +53,16 @@ export interface StrokeStyle {
 }
 
 /**
- * One step of painting. All coordinates are frame units; the painter scales them to the size painted. The list is
+ * One step of painting. Paths, pictures and signs lie in a plane of their own, with their paints and strokes, and
+ * `plane` says how it shows in frame units; the painter scales those to the size painted, and only there perspective
+ * is worked out. What one operation draws is one thing: its fill and its stroke fade and blend together. The list is
  * plain data: it can be sent, stored and compared.
  */
 export type Op =
   | {
       readonly op: 'path';
       readonly path: Path;
-      readonly matrix: Affine;
+      readonly plane: Homography;
       readonly fill?: Paint;
       readonly stroke?: StrokeStyle;
       readonly opacity: number;
@@ -81,7 +83,7 @@ export type Op =
       readonly op: 'glyph';
       readonly text: string;
       readonly size: number;
-      readonly matrix: Affine;
+      readonly plane: Homography;
       readonly opacity: number;
       readonly blend?: BlendMode;
     }
@@ -93,7 +95,7 @@ export type Op =
       readonly opacity: number;
       readonly blend?: BlendMode;
     }
-  | { readonly op: 'clip'; readonly path: Path; readonly matrix: Affine }
+  | { readonly op: 'clip'; readonly path: Path; readonly plane: Homography }
   | { readonly op: 'unclip' }
   | {
       readonly op: 'open';
@@ -105,9 +107,7 @@ export type Op =
     }
   | { readonly op: 'close' };
 
-export type Drawing = Extract<Op, { opacity: number; matrix?: unknown }> & {
-  op: 'path' | 'picture' | 'glyph' | 'grain';
-};
+export type Drawing = Extract<Op, { op: 'path' | 'picture' | 'glyph' | 'grain' }>;
 
 export function isDrawing(op: Op): op is Drawing {
   return op.op === 'path' || op.op === 'picture' || op.op === 'glyph' || op.op === 'grain';

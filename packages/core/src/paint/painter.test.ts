@@ -1,5 +1,5 @@
 import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
-import { IDENTITY, multiply4, perspective4, planeOf, turn4 } from '../geometry/matrix';
+import { IDENTITY_PLANE, multiply4, perspective4, planeOf, turn4 } from '../geometry/matrix';
 import { ellipsePath, rectanglePath } from '../geometry/path';
 import { testStudio } from '../testing/studio';
 import { opsBounds } from './bounds';
@@ -15,7 +15,7 @@ const whole = { x: 0, y: 0, width: 100, height: 100 };
 const fill = (colour: string, box = whole, part: Partial<Extract<Op, { op: 'path' }>> = {}): Op => ({
   op: 'path',
   path: rectanglePath(box),
-  matrix: IDENTITY,
+  plane: IDENTITY_PLANE,
   fill: { kind: 'solid', colour },
   opacity: 1,
   ...part,
@@ -246,7 +246,7 @@ describe('operation lists', () => {
     expect(opsBounds([dot])).toEqual({ x: 10, y: 10, width: 20, height: 20 });
     expect(
       opsBounds([
-        { op: 'clip', path: rectanglePath({ x: 0, y: 0, width: 15, height: 100 }), matrix: IDENTITY },
+        { op: 'clip', path: rectanglePath({ x: 0, y: 0, width: 15, height: 100 }), plane: IDENTITY_PLANE },
         dot,
         { op: 'unclip' },
       ]).width,

@@ -1,14 +1,15 @@
-import type { EffectTools } from '../effects/kind';
-import { applyEffect } from '../effects/registry';
-import { type Affine, affineOf, type Homography, isAffine, meanScale, project } from '../geometry/matrix';
+import type { EffectTools, Growth } from '../effects/kind';
+import { applyEffect, growthOf } from '../effects/registry';
+import { type Homography, project } from '../geometry/matrix';
 import type { Path } from '../geometry/path';
 import { type Corner, corners, intersection, isEmpty, type Rect } from '../geometry/rect';
-import { randomAt } from '../motion/random';
 import { EMOJI_FAMILY } from '../text/fonts';
-import { paintPlane } from './mesh';
+import { drawingBounds, sourceOf } from './bounds';
+import { Grain } from './grain';
 import { Mipmaps } from './mipmap';
 import { paintSamples } from './motionBlur';
-import type { Composite, Op, Paint } from './ops';
+import type { Composite, Drawing, Op } from './ops';
+import { clipTo, type PathFor, paintImage, paintPath, paintSign, type View } from './planar';
 import type { Context2D, PaintHost, PathSink, Surface } from './surface';
 
 /** Canvas names of the composites; blend modes are the canvas's own (W3C Compositing names). */
@@ -21,14 +22,13 @@ const OPERATION: Partial<Record<Composite, string>> = {
 const operationOf = (composite: Composite): string => OPERATION[composite] ?? composite;
 
 const NO_SHIFT = { x: 0, y: 0 };
-const GRAIN_TILE = 256;
 const SIZE_STEP = 64;
 
+/** A group that is being painted, on a surface of its own. */
 interface OpenGroup {
-  readonly surface: Surface;
-  /** Pixel offset of the group's surface in the frame. */
-  readonly left: number;
-  readonly top: number;
+  readonly view: View;
+  /** The pixels of it that can be seen in the end, by themselves or by what effects make of them. */
+  readonly needed: Rect;
   readonly op: Extract<Op, { op: 'open' }>;
 }
 
@@ -38,11 +38,12 @@ interface OpenGroup {
 export class Painter {
   private readonly paths = new WeakMap<Path, PathSink>();
   private readonly free: Surface[] = [];
-  private grain: { readonly key: string; readonly sheet: Surface } | undefined;
+  private readonly grain: Grain;
   private readonly mipmaps: Mipmaps;
 
   constructor(private readonly host: PaintHost) {
     this.mipmaps = new Mipmaps(host);
+    this.grain = new Grain(host);
   }
 
   /**
@@ -80,143 +81,111 @@ export class Painter {
   ): void {
     const stack: OpenGroup[] = [];
     const { width, height } = target.canvas;
+    const root: View = { surface: target, scale, left: corner.x, top: corner.y };
     const whole: Rect = { x: corner.x, y: corner.y, width, height };
-    let { context } = target;
-    let [left, top] = [corner.x, corner.y];
+    let view = root;
     // A group that shows nothing is skipped whole.
     let skipping = 0;
-    const place = (m: Affine) =>
-      context.setTransform(
-        m[0] * scale,
-        m[1] * scale,
-        m[2] * scale,
-        m[3] * scale,
-        m[4] * scale - left,
-        m[5] * scale - top,
-      );
-
     for (const op of ops) {
       if (skipping > 0) {
         if (op.op === 'open') skipping++;
         else if (op.op === 'close') skipping--;
         continue;
       }
+      const { context } = view.surface;
       switch (op.op) {
-        case 'path': {
-          place(op.matrix);
-          begin(context, op.opacity, op.blend);
-          const path = this.pathFor(op.path);
-          if (op.fill) {
-            context.fillStyle = styleOf(op.fill, context);
-            context.fill(path);
-          }
-          if (op.stroke) {
-            context.strokeStyle = styleOf(op.stroke.paint, context);
-            context.lineWidth = op.stroke.width;
-            context.lineJoin = op.stroke.join;
-            context.lineCap = op.stroke.cap;
-            context.setLineDash([...(op.stroke.dash ?? [])]);
-            context.stroke(path);
-          }
-          break;
-        }
-        case 'picture': {
-          const picture = this.host.picture(op.picture, op.at);
-          if (!picture) break;
-          begin(context, op.opacity, op.blend);
-          const [kx, ky] = imageRatio(picture);
-          const shown = shownScale(op, scale) / kx;
-          const { image, ratio } = this.mipmaps.levelFor(picture.image as object, shown);
-          if (isAffine(op.plane)) {
-            place(affineOf(op.plane));
-            const { source: s, target: t } = op;
-            const [rx, ry] = [kx * ratio, ky * ratio];
-            context.drawImage(
-              image,
-              s.x * rx,
-              s.y * ry,
-              s.width * rx,
-              s.height * ry,
-              t.x,
-              t.y,
-              t.width,
-              t.height,
-            );
-          } else {
-            paintPlane(context, image, [kx * ratio, ky * ratio], op, { scale, left, top });
-          }
-          break;
-        }
-        case 'glyph':
-          place(op.matrix);
-          begin(context, op.opacity, op.blend);
-          context.font = `${op.size}px "${EMOJI_FAMILY}"`;
-          context.textBaseline = 'alphabetic';
-          context.fillText(op.text, 0, 0);
-          break;
-        case 'grain': {
-          begin(context, op.opacity, op.blend);
-          const sheet = this.grainSheet(Math.max(1, Math.round(op.size * scale)), target.canvas);
-          // Whole pixels: the grain is laid, not resampled, at a place that differs from pattern to pattern.
-          const shift = (n: number) => Math.floor(randomAt(op.seed, n) * GRAIN_TILE);
-          context.setTransform(1, 0, 0, 1, 0, 0);
-          context.drawImage(sheet.canvas, -shift(1) - left, -shift(2) - top);
-          break;
-        }
         case 'clip':
           context.save();
-          place(op.matrix);
-          context.clip(this.pathFor(op.path));
+          clipTo(op, view, this.pathFor);
           break;
         case 'unclip':
           context.restore();
           break;
         case 'open': {
-          const box = pixelBox(op.bounds, scale, whole);
+          const needed = sourceOf(stack.at(-1)?.needed ?? whole, growthsOf(op, scale));
+          const box = pixelBox(op.bounds, scale, needed);
           if (isEmpty(box) || op.opacity <= 0) {
-            if (op.composite === 'keep-inside') {
-              context.setTransform(1, 0, 0, 1, 0, 0);
-              const parent = stack.at(-1)?.surface ?? target;
-              context.clearRect(0, 0, parent.canvas.width, parent.canvas.height);
-            }
+            if (op.composite === 'keep-inside') clear(view.surface);
             skipping = 1;
             break;
           }
-          const surface = this.borrow(box.width, box.height);
-          stack.push({ surface, left: box.x, top: box.y, op });
-          ({ context } = surface);
-          [left, top] = [box.x, box.y];
+          view = { surface: this.borrow(box.width, box.height), scale, left: box.x, top: box.y };
+          stack.push({ view, needed, op });
           break;
         }
         case 'close': {
           const group = stack.pop()!;
-          let painted = group.surface;
+          let painted = group.view.surface;
           for (const effect of group.op.effects) painted = applyEffect(effect, painted, this.tools(scale));
           if (group.op.luminance) luminanceToAlpha(painted);
-          const parent = stack.at(-1);
-          ({ context } = parent?.surface ?? target);
-          [left, top] = [parent?.left ?? corner.x, parent?.top ?? corner.y];
-          context.setTransform(1, 0, 0, 1, 0, 0);
-          context.globalAlpha = group.op.opacity;
-          context.globalCompositeOperation = operationOf(group.op.composite);
-          context.drawImage(painted.canvas, group.left - left, group.top - top);
-          context.globalAlpha = 1;
-          context.globalCompositeOperation = 'source-over';
+          const { left, top } = group.view;
+          view = stack.at(-1)?.view ?? root;
+          const { context: below } = view.surface;
+          begin(below, group.op.opacity, group.op.composite);
+          below.setTransform(1, 0, 0, 1, 0, 0);
+          below.drawImage(painted.canvas, left - view.left, top - view.top);
           this.giveBack(painted);
           break;
         }
+        default:
+          this.draw(op, view);
       }
     }
-    context.globalAlpha = 1;
-    context.globalCompositeOperation = 'source-over';
+    const { context } = target;
+    begin(context, 1);
     context.setTransform(1, 0, 0, 1, 0, 0);
+  }
+
+  /** One drawing. What has several parts that lie over each other is put together first, and fades and blends as one. */
+  private draw(op: Drawing, view: View): void {
+    const { opacity, blend } = op;
+    begin(view.surface.context, opacity, blend);
+    switch (op.op) {
+      case 'path': {
+        const parts = op.fill !== undefined && op.stroke !== undefined;
+        if (parts && (opacity < 1 || (blend ?? 'normal') !== 'normal')) this.paintApart(op, view);
+        else paintPath(op, view, this.pathFor);
+        break;
+      }
+      case 'picture': {
+        const picture = this.host.picture(op.picture, op.at);
+        if (!picture) break;
+        const [kx, ky] = imageRatio(picture);
+        const shown = shownScale(op, view.scale) / kx;
+        const { image, ratio } = this.mipmaps.levelFor(picture.image as object, shown);
+        const [rx, ry] = [kx * ratio, ky * ratio];
+        const { x, y, width, height } = op.source;
+        const source = { x: x * rx, y: y * ry, width: width * rx, height: height * ry };
+        paintImage(image, source, op.target, op.plane, view);
+        break;
+      }
+      case 'glyph':
+        paintSign(op, EMOJI_FAMILY, view);
+        break;
+      case 'grain':
+        this.grain.paint(op, view);
+        break;
+    }
+  }
+
+  /** Paints a path on a clear surface of its own, which is then laid over the view as one. */
+  private paintApart(op: Extract<Op, { op: 'path' }>, view: View): void {
+    const { canvas, context } = view.surface;
+    const seen = { x: view.left, y: view.top, width: canvas.width, height: canvas.height };
+    const box = pixelBox(drawingBounds(op), view.scale, seen);
+    if (isEmpty(box)) return;
+    const surface = this.borrow(box.width, box.height);
+    paintPath(op, { surface, scale: view.scale, left: box.x, top: box.y }, this.pathFor);
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.drawImage(surface.canvas, box.x - view.left, box.y - view.top);
+    this.giveBack(surface);
   }
 
   private tools(scale: number): EffectTools {
     return { scale, borrow: (w, h) => this.borrow(w, h), giveBack: (s) => this.giveBack(s) };
   }
 
-  private pathFor(path: Path): PathSink {
+  private readonly pathFor: PathFor = (path) => {
     let made = this.paths.get(path);
     if (!made) {
       made = this.host.createPath();
@@ -229,7 +198,7 @@ export class Painter {
       this.paths.set(path, made);
     }
     return made;
-  }
+  };
 
   /** A clear surface of exactly this size, reused where one of the size is free. */
   private borrow(width: number, height: number): Surface {
@@ -248,31 +217,6 @@ export class Painter {
     this.free.push(surface);
     if (this.free.length > 12) this.free.shift();
   }
-
-  /** Grey noise around the middle, a tile repeated over the whole canvas and a tile more; the same on every machine. */
-  private grainSheet(grain: number, size: { width: number; height: number }): Surface {
-    const key = `${grain}/${size.width}/${size.height}`;
-    if (this.grain?.key === key) return this.grain.sheet;
-    const tile = this.host.createSurface(GRAIN_TILE, GRAIN_TILE);
-    const data = tile.context.createImageData(GRAIN_TILE, GRAIN_TILE);
-    for (let y = 0; y < GRAIN_TILE; y++) {
-      for (let x = 0; x < GRAIN_TILE; x++) {
-        // The mean of three draws is near enough to the bell curve of film grain.
-        const n = Math.floor(y / grain) * GRAIN_TILE + Math.floor(x / grain);
-        const v = (randomAt(n, 11) + randomAt(n, 23) + randomAt(n, 37)) / 3;
-        const i = (y * GRAIN_TILE + x) * 4;
-        data.data.fill(Math.round(v * 255), i, i + 3);
-        data.data[i + 3] = 255;
-      }
-    }
-    tile.context.putImageData(data, 0, 0);
-    const sheet = this.host.createSurface(size.width + GRAIN_TILE, size.height + GRAIN_TILE);
-    for (let y = 0; y < sheet.canvas.height; y += GRAIN_TILE) {
-      for (let x = 0; x < sheet.canvas.width; x += GRAIN_TILE) sheet.context.drawImage(tile.canvas, x, y);
-    }
-    this.grain = { key, sheet };
-    return sheet;
-  }
 }
 
 function begin(context: Context2D, opacity: number, blend: Composite = 'normal'): void {
@@ -282,11 +226,12 @@ function begin(context: Context2D, opacity: number, blend: Composite = 'normal')
 
 /** Pixels a unit of a picture's own size is painted at, where it is painted largest. */
 function shownScale({ plane, source, target }: Extract<Op, { op: 'picture' }>, scale: number): number {
-  const perTarget = isAffine(plane) ? meanScale(affineOf(plane)) : planeScale(plane, target);
-  return perTarget * scale * Math.max(target.width / source.width, target.height / source.height);
+  return (
+    planeScale(plane, target) * scale * Math.max(target.width / source.width, target.height / source.height)
+  );
 }
 
-/** The larger of how much a plane in perspective enlarges the two diagonals of a box. */
+/** The larger of how much a plane enlarges the two diagonals of a box. */
 function planeScale(plane: Homography, r: Rect): number {
   const [a, b, c, d] = corners(r);
   const across = (p: Corner, q: Corner) => {
@@ -295,6 +240,19 @@ function planeScale(plane: Homography, r: Rect): number {
   };
   const diagonal = Math.hypot(r.width, r.height);
   return Math.max(across(a, c), across(b, d)) / diagonal;
+}
+
+/** What a group's effects reach beyond their content, in pixels. */
+function growthsOf({ effects }: Extract<Op, { op: 'open' }>, scale: number): Growth[] {
+  return effects.map((effect) => {
+    const { left, top, right, bottom } = growthOf(effect);
+    return { left: left * scale, top: top * scale, right: right * scale, bottom: bottom * scale };
+  });
+}
+
+function clear({ canvas, context }: Surface): void {
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.clearRect(0, 0, canvas.width, canvas.height);
 }
 
 /** Decoded pixels per unit of the picture's own size. */
@@ -314,16 +272,6 @@ export function pixelBox(bounds: Rect, scale: number, whole: Rect): Rect {
   // Sizes go in steps, so that a group that grows from frame to frame finds a surface that is free already.
   const stepped = (n: number) => Math.ceil(n / SIZE_STEP) * SIZE_STEP;
   return { ...box, width: stepped(box.width), height: stepped(box.height) };
-}
-
-function styleOf(paint: Paint, context: Context2D): unknown {
-  if (paint.kind === 'solid') return paint.colour;
-  const gradient =
-    paint.kind === 'linear'
-      ? context.createLinearGradient(...paint.from, ...paint.to)
-      : context.createRadialGradient(...paint.centre, 0, ...paint.centre, paint.radius);
-  for (const [at, colour] of paint.stops) gradient.addColorStop(Math.min(1, Math.max(0, at)), colour);
-  return gradient;
 }
 
 /** Luminance of each pixel, weighted as in W3C Masking (`mask-type: luminance`, linear coefficients), into alpha. */

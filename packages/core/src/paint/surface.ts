@@ -22,13 +22,14 @@ export interface Context2D {
   setTransform(a: number, b: number, c: number, d: number, e: number, f: number): void;
   clearRect(x: number, y: number, width: number, height: number): void;
   fillRect(x: number, y: number, width: number, height: number): void;
-  fill(path: unknown): void;
+  fill(path?: unknown): void;
   stroke(path: unknown): void;
   clip(path?: unknown): void;
   beginPath(): void;
   moveTo(x: number, y: number): void;
   lineTo(x: number, y: number): void;
   closePath(): void;
+  rect(x: number, y: number, width: number, height: number): void;
   fillText(text: string, x: number, y: number): void;
   setLineDash(dash: number[]): void;
   drawImage(image: unknown, ...numbers: number[]): void;

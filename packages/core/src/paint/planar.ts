@@ -1,0 +1,120 @@
+import { type Homography, planeInView } from '../geometry/matrix';
+import type { Path } from '../geometry/path';
+import { flatMap, projectPath } from '../geometry/plane';
+import type { Rect } from '../geometry/rect';
+import { inkedBounds, outlineBounds, signBounds } from './bounds';
+import type { Op, Paint, StrokeStyle } from './ops';
+import type { Context2D, PathSink, Surface } from './surface';
+import { drawThrough, TOLERANCE } from './tiles';
+
+/** A surface, and where it lies: pixels per frame unit, and the pixel of the frame at its top left. */
+export interface View {
+  readonly surface: Surface;
+  readonly scale: number;
+  readonly left: number;
+  readonly top: number;
+}
+
+/** A path as the host fills it. */
+export type PathFor = (path: Path) => PathSink;
+
+/** Farthest a line may lie from the curve it stands for, in pixels. */
+const FLATNESS = 0.1;
+
+const inPixels = (plane: Homography, { scale, left, top }: View) => planeInView(plane, scale, -left, -top);
+
+/** Draws in the coordinates of a plane, all within a box of it. Opacity and blend are the context's. */
+function inPlane(own: Homography, box: Rect, view: View, draw: (context: Context2D) => void): void {
+  const { context, canvas } = view.surface;
+  const plane = inPixels(own, view);
+  const flat = flatMap(plane, box, TOLERANCE);
+  if (flat) {
+    context.setTransform(...flat);
+    draw(context);
+  } else drawThrough(context, plane, box, canvas, () => draw(context));
+}
+
+/** Fills and strokes a path through its plane. */
+export function paintPath(op: Extract<Op, { op: 'path' }>, view: View, pathFor: PathFor): void {
+  const { fill, stroke } = op;
+  const box = inkedBounds(op);
+  if (fill?.kind === 'solid' && !stroke) {
+    const plane = inPixels(op.plane, view);
+    const { context } = view.surface;
+    const flat = flatMap(plane, box, TOLERANCE);
+    context.setTransform(...(flat ?? UNMOVED));
+    context.fillStyle = fill.colour;
+    context.fill(pathFor(flat ? op.path : projectPath(op.path, plane, FLATNESS)));
+    return;
+  }
+  const path = pathFor(op.path);
+  inPlane(op.plane, box, view, (context) => {
+    if (fill) {
+      context.fillStyle = styleOf(fill, context);
+      context.fill(path);
+    }
+    if (stroke) {
+      strokeWith(context, stroke);
+      context.stroke(path);
+    }
+  });
+}
+
+const UNMOVED = [1, 0, 0, 1, 0, 0] as const;
+
+/** Clips the view's context to a path through its plane. */
+export function clipTo(op: Extract<Op, { op: 'clip' }>, view: View, pathFor: PathFor): void {
+  const { context } = view.surface;
+  const plane = inPixels(op.plane, view);
+  const flat = flatMap(plane, outlineBounds(op.path), TOLERANCE);
+  context.setTransform(...(flat ?? UNMOVED));
+  context.clip(pathFor(flat ? op.path : projectPath(op.path, plane, FLATNESS)));
+}
+
+/** Draws a part of an image over a box of a plane. */
+export function paintImage(image: unknown, source: Rect, target: Rect, plane: Homography, view: View): void {
+  inPlane(plane, target, view, (context) =>
+    context.drawImage(
+      image,
+      source.x,
+      source.y,
+      source.width,
+      source.height,
+      target.x,
+      target.y,
+      target.width,
+      target.height,
+    ),
+  );
+}
+
+/** Draws a colour sign, its baseline beginning at the plane's origin. */
+export function paintSign(
+  { text, size, plane }: Extract<Op, { op: 'glyph' }>,
+  family: string,
+  view: View,
+): void {
+  inPlane(plane, signBounds(size), view, (context) => {
+    context.font = `${size}px "${family}"`;
+    context.textBaseline = 'alphabetic';
+    context.fillText(text, 0, 0);
+  });
+}
+
+function strokeWith(context: Context2D, stroke: StrokeStyle): void {
+  context.strokeStyle = styleOf(stroke.paint, context);
+  context.lineWidth = stroke.width;
+  context.lineJoin = stroke.join;
+  context.lineCap = stroke.cap;
+  context.setLineDash([...(stroke.dash ?? [])]);
+}
+
+function styleOf(paint: Paint, context: Context2D): unknown {
+  if (paint.kind === 'solid') return paint.colour;
+  const gradient =
+    paint.kind === 'linear'
+      ? context.createLinearGradient(...paint.from, ...paint.to)
+      : context.createRadialGradient(...paint.centre, 0, ...paint.centre, paint.radius);
+  for (const [at, colour] of paint.stops) gradient.addColorStop(Math.min(1, Math.max(0, at)), colour);
+  return gradient;
+}
