@@ -11,16 +11,21 @@ import type { Side } from './textMotion';
 import type { TextFill } from './textStyle';
 import type { UnitState } from './unitState';
 
-/** Neighbours that fade and blur alike, on their way to being painted as one. */
-interface Alike {
-  readonly fill: TextFill;
-  readonly line: number;
-  readonly radius: number;
+/** Neighbours that fade alike. */
+interface Faded {
   readonly opacity: number;
   readonly below: Op[];
   readonly above: Op[];
   /** All that the letters cover and a little more. */
   readonly covered: Op[];
+}
+
+/** Neighbours that are blurred alike, on their way into one group: a group a letter would cost many times more. */
+interface Alike {
+  readonly fill: TextFill;
+  readonly line: number;
+  readonly radius: number;
+  readonly parts: Faded[];
 }
 
 /** Radii differ by an eighth from one step to the next, which nobody sees in letters that are on their way. */
@@ -42,17 +47,25 @@ export function paintMoving(
   let alike: Alike | undefined;
   const flush = () => {
     if (!alike) return;
+    const { radius, parts } = alike;
     const { below, above } = into(alike.fill);
-    const { radius, opacity } = alike;
     if (radius > 0) {
       const effects: Effect[] = [{ effect: 'blur', radius: radius * moment.tools.scale }];
-      above.push(...grouped([...alike.below, ...alike.above], { opacity, effects }));
+      above.push(
+        ...grouped(
+          parts.flatMap((p) => faded([...p.below, ...p.above], p.opacity)),
+          { effects },
+        ),
+      );
     } else {
-      // What lies below all fills cannot fade together with one of them: both are painted, and taken away from after.
-      const late = opacity < 1 && alike.below.length > 0;
-      below.push(...alike.below);
-      above.push(...(late ? alike.above : faded(alike.above, opacity)));
-      if (late) fades.push(...grouped(alike.covered, { opacity: 1 - opacity, composite: 'keep-outside' }));
+      for (const part of parts) {
+        // What lies below all fills cannot fade with one of them: both are painted whole, and taken away from after.
+        const late = part.opacity < 1 && part.below.length > 0;
+        below.push(...part.below);
+        above.push(...(late ? part.above : faded(part.above, part.opacity)));
+        if (late)
+          fades.push(...grouped(part.covered, { opacity: 1 - part.opacity, composite: 'keep-outside' }));
+      }
     }
     alike = undefined;
   };
@@ -61,18 +74,17 @@ export function paintMoving(
     const painted = paintMovingGlyph(g, moment, ink);
     if (!painted) continue;
     const radius = stepOf(painted.blur);
+    if (alike?.radius !== radius || alike.line !== g.line || alike.fill !== fill) flush();
+    alike ??= { fill, line: g.line, radius, parts: [] };
     const { opacity } = painted;
-    const same =
-      alike &&
-      alike.radius === radius &&
-      alike.opacity === opacity &&
-      alike.line === g.line &&
-      alike.fill === fill;
-    if (!same) flush();
-    alike ??= { fill, line: g.line, radius, opacity, below: [], above: [], covered: [] };
-    alike.below.push(...painted.below);
-    alike.above.push(...painted.above);
-    if (opacity < 1 && painted.below.length > 0) alike.covered.push(...painted.covered());
+    let part = alike.parts.at(-1);
+    if (part?.opacity !== opacity) {
+      part = { opacity, below: [], above: [], covered: [] };
+      alike.parts.push(part);
+    }
+    part.below.push(...painted.below);
+    part.above.push(...painted.above);
+    if (opacity < 1 && painted.below.length > 0) part.covered.push(...painted.covered());
   }
   flush();
   return fades;
