@@ -17,6 +17,7 @@ export default {
   projects: [
     node('core', 'packages/core'),
     node('fonts', 'packages/fonts'),
+    { ...node('pixels', 'packages/pixels'), globalSetup: '<rootDir>/compile.mjs' },
     node('templates', 'packages/templates'),
     node('server', 'apps/server'),
     '<rootDir>/apps/studio/jest.config.js',

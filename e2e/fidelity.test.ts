@@ -1,11 +1,11 @@
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { PNG } from 'pngjs';
 import type { Page } from 'puppeteer-core';
 import { choose, id, LAPTOP, renderNow, Session, tap, waitForText } from './support/browser';
 import { ffmpeg, folder } from './support/clips';
 import { exifJpeg, UPRIGHT } from './support/exif';
-import { difference, frameOf, painted, pixel, probe } from './support/probe';
+import { coloursOf, difference, frameOf, painted, pixel, probe } from './support/probe';
 import { type Cell, openReel, slotReel } from './support/slotReel';
 import { ssim } from './support/ssim';
 
@@ -190,7 +190,9 @@ describe('colours of a clip come out as they went in', () => {
       ...KINDS.map(([matrix, range]) => fields(source, matrix, range)),
     );
     seen = await still();
-    filmed = frameOf(await film('mp4'), 0.04, false);
+    const path = await film('mp4');
+    expect(coloursOf(path)).toEqual({ range: 'tv', matrix: 'bt709', primaries: 'bt709', transfer: 'bt709' });
+    filmed = frameOf(path, 0.04, false);
   });
 
   it.each(KINDS)('in %s, range %s', (matrix, range) => {
@@ -229,12 +231,81 @@ describe('clips', () => {
     await waitForText(page, 'said-all', /transparent parts/);
     const file = await film('webm');
     expect(probe(file)).toMatchObject({ codec: 'vp9', alpha: true, frames: 10 });
+    expect(coloursOf(file)).toMatchObject({ range: 'tv', matrix: 'bt709' });
     for (const at of [0, 0.2]) {
       const [went, came] = [frameOf(path, at, true), frameOf(file, at, true)];
       const alphas = (p: PNG) => Array.from({ length: 19 }, (_, i) => pixel(p, 25 + i * 50, 270)[3]!);
       for (const [i, a] of alphas(went).entries())
         expect(Math.abs(a - alphas(came)[i]!)).toBeLessThanOrEqual(8);
     }
+  });
+});
+
+describe('colours of what is half transparent, by value', () => {
+  const [w, h] = QUARTER;
+  // Half a blue, and a cream disc whose edge is soft, each on nothing.
+  const cream = [246, 232, 200] as const;
+  const reach = (x: number, y: number) =>
+    Math.min(1, Math.max(0, (110 - Math.hypot(x - w / 2, y - h / 2)) / 12));
+  const blue = painted(w, h, () => [16, 64, 223, 128]);
+  const disc = painted(w, h, (x, y) => [...cream, Math.round(255 * reach(x, y))]);
+  let file = '';
+  beforeAll(async () => {
+    const paths = Object.entries({ blue, disc }).map(([name, png]) => {
+      writeFileSync(join(folder, `${name}.png`), PNG.sync.write(png));
+      return join(folder, `${name}.png`);
+    });
+    await filled(quarters(['blue', 'disc']), 5, ...paths);
+    file = await film('webm');
+  });
+  /** A colour over white. */
+  const overWhite = ([r, g, b, a]: readonly number[]) =>
+    [r, g, b].map((v) => (v! * a! + 255 * (255 - a!)) / 255);
+
+  it('in WebM they are straight, as ffmpeg reads them', () => {
+    const png = frameOf(file, 0.1, true);
+    const found = pixel(png, 200, 130);
+    for (const [i, v] of [16, 64, 223, 128].entries()) expect(Math.abs(found[i]! - v)).toBeLessThanOrEqual(5);
+    // Along the edge of the disc the colour stays what it is, however little of it is left.
+    for (let x = 100; x < 122; x++) {
+      const edge = pixel(png, w + w / 2 + x, h / 2);
+      if (edge[3]! < 24) continue;
+      for (const [i, v] of cream.entries()) expect(Math.abs(edge[i]! - v)).toBeLessThanOrEqual(10);
+    }
+  });
+
+  it('and over white in Chromium', async () => {
+    const bytes = readFileSync(file).toString('base64');
+    // A page of its own: the app's does not let media in from anywhere but its own files.
+    const blank = await page.browser().newPage();
+    const seen = await blank.evaluate(
+      async (data, at) => {
+        const video = document.createElement('video');
+        video.muted = true;
+        video.src = `data:video/webm;base64,${data}`;
+        await new Promise((resolve, reject) => {
+          video.onseeked = resolve;
+          video.onerror = () => reject(new Error(video.error?.message));
+          video.onloadeddata = () => (video.currentTime = 0.1);
+        });
+        const canvas = document.createElement('canvas');
+        [canvas.width, canvas.height] = [video.videoWidth, video.videoHeight];
+        const context = canvas.getContext('2d')!;
+        context.fillStyle = '#FFFFFF';
+        context.fillRect(0, 0, canvas.width, canvas.height);
+        context.drawImage(video, 0, 0);
+        return at.map(([x, y]) => [...context.getImageData(x!, y!, 1, 1).data]);
+      },
+      bytes,
+      [
+        [200, 130],
+        [w + w / 2 + 104, h / 2],
+      ],
+    );
+    await blank.close();
+    const wanted = [overWhite([16, 64, 223, 128]), overWhite([...cream, 255 * reach(w / 2 + 104, h / 2)])];
+    for (const [i, colour] of wanted.entries())
+      for (const [c, v] of colour.entries()) expect(Math.abs(seen[i]![c]! - v)).toBeLessThanOrEqual(6);
   });
 });
 

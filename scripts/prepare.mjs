@@ -3,6 +3,7 @@ import { cp, mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { fileURLToPath } from 'node:url';
 import { register } from 'tsx/esm/api';
+import { compileKernel } from '../packages/pixels/compile.mjs';
 
 register();
 const require = createRequire(import.meta.url);
@@ -63,6 +64,7 @@ export async function preparePublic() {
     );
   }
   await cp(require.resolve('harfbuzzjs/hb.wasm'), new URL('engine/hb.wasm', target));
+  await cp(await compileKernel(), new URL('engine/pixels.wasm', target));
   const templates = new URL('packages/templates/src/', root);
   for (const entry of await readdir(templates, { withFileTypes: true })) {
     if (!entry.isDirectory()) continue;

@@ -45,6 +45,21 @@ export function probe(path: string): VideoFacts {
   };
 }
 
+/** How a video file says its colours are to be read. */
+export function coloursOf(path: string): Record<'range' | 'matrix' | 'primaries' | 'transfer', string> {
+  const show = 'stream=color_range,color_space,color_primaries,color_transfer';
+  const out = execFileSync('ffprobe', [
+    ...['-v', 'error', '-select_streams', 'v:0', '-show_entries', show, '-of', 'json', path],
+  ]);
+  const [stream] = JSON.parse(out.toString()).streams;
+  return {
+    range: stream.color_range,
+    matrix: stream.color_space,
+    primaries: stream.color_primaries,
+    transfer: stream.color_transfer,
+  };
+}
+
 /** What ffprobe says of a file's sound. */
 export function soundOf(path: string): { codec: string; rate: number; channels: number; seconds: number } {
   const show = 'stream=codec_name,sample_rate,channels:format=duration';

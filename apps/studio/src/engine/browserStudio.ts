@@ -166,7 +166,7 @@ export class BrowserStudio implements Resources {
   }
 }
 
-async function fetchBytes(path: string, what: string): Promise<ArrayBuffer> {
+export async function fetchBytes(path: string, what: string): Promise<ArrayBuffer> {
   const response = await fetch(new URL(path, self.location.origin));
   if (!response.ok)
     throw new Error(`${what} could not be loaded (${response.status}). Check the connection and reload.`);

@@ -5,6 +5,8 @@ import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { ownFontFiles } from '../fonts/useFamilies';
 import { decodePicture } from '../media/decode';
 import type { FromRender, ToRender } from './messages';
+import { crewSize } from './paintCrew';
+import type { ToPainter } from './paintMessages';
 import { removeStoredRender } from './storeFile';
 
 /** One render, from waiting to its file. */
@@ -94,6 +96,11 @@ function runNext(): void {
   const job = jobs.findLast((j) => j.state === 'waiting');
   if (!job) return;
   worker = new Worker(new URL('../workers/render.worker', import.meta.url));
+  const size = crewSize(job.plan.count, navigator.hardwareConcurrency || 1);
+  const painters = Array.from(
+    { length: size },
+    () => new Worker(new URL('../workers/paint.worker', import.meta.url)),
+  );
   const ended = (part: Partial<RenderJob>) => {
     const started = jobs.find((j) => j.id === job.id)?.startedAt;
     update(job.id, {
@@ -102,6 +109,7 @@ function runNext(): void {
     });
     reels.delete(job.id);
     worker?.terminate();
+    for (const painter of painters) painter.terminate();
     worker = undefined;
     runNext();
   };
@@ -118,16 +126,29 @@ function runNext(): void {
     else if (data.type === 'cancelled') ended({ state: 'cancelled' });
     else ended({ state: 'fault', message: data.message });
   };
-  worker.onerror = (event) =>
-    ended({
-      state: 'fault',
-      message: event.message || 'The render stopped for a reason the browser does not tell.',
-    });
+  for (const each of [worker, ...painters]) {
+    each.onerror = (event) =>
+      ended({
+        state: 'fault',
+        message: event.message || 'The render stopped for a reason the browser does not tell.',
+      });
+  }
   update(job.id, { state: 'running', startedAt: performance.now() });
-  void begin(worker, reels.get(job.id)!, job.plan);
+  begin(worker, painters, reels.get(job.id)!, job.plan).catch((error: unknown) =>
+    ended({ state: 'fault', message: error instanceof Error ? error.message : String(error) }),
+  );
 }
 
-async function begin(to: Worker, reel: Reel, plan: RenderPlan): Promise<void> {
+/** A port to each painter, through which the worker that conducts the render speaks with it. */
+function portsTo(painters: readonly Worker[]): MessagePort[] {
+  return painters.map((painter) => {
+    const { port1, port2 } = new MessageChannel();
+    painter.postMessage({ port: port1 } satisfies ToPainter, [port1]);
+    return port2;
+  });
+}
+
+async function begin(to: Worker, painters: readonly Worker[], reel: Reel, plan: RenderPlan): Promise<void> {
   const pictures: [string, DecodedPicture][] = [];
   for (const media of new ReelScene(reel, DOCUMENT_ONLY).media()) {
     // A picture that is missing or damaged is left out; the checks have said so before the start.
@@ -140,8 +161,10 @@ async function begin(to: Worker, reel: Reel, plan: RenderPlan): Promise<void> {
     ),
   );
   const fonts = await ownFontFiles(families).catch(() => []);
-  to.postMessage(
-    { type: 'start', reel, plan, pictures, fonts } satisfies ToRender,
-    pictures.map(([, p]) => p.bitmap),
-  );
+  const ports = portsTo(painters);
+  const job = { reel, plan, pictures, fonts };
+  to.postMessage({ type: 'start', job, painters: ports } satisfies ToRender, [
+    ...pictures.map(([, p]) => p.bitmap),
+    ...ports,
+  ]);
 }

@@ -1,16 +1,10 @@
-import type { MixFacts, Reel, RenderPlan } from '@fresh-reel/core';
-import type { DecodedPicture, FontFile } from '../engine/browserStudio';
+import type { MixFacts } from '@fresh-reel/core';
+import type { PaintJob } from './paintMessages';
 import type { SoundCodec } from './soundCodec';
 
 /** From the page to a render worker: one job per worker. */
 export type ToRender =
-  | {
-      readonly type: 'start';
-      readonly reel: Reel;
-      readonly plan: RenderPlan;
-      readonly pictures: readonly (readonly [id: string, picture: DecodedPicture])[];
-      readonly fonts: readonly FontFile[];
-    }
+  | { readonly type: 'start'; readonly job: PaintJob; readonly painters: readonly MessagePort[] }
   | { readonly type: 'cancel' };
 
 /** From a render worker to the page. */

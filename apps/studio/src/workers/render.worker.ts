@@ -1,14 +1,11 @@
 import {
-  clipFramesOf,
   fileStem,
   type MixFacts,
   MixRender,
-  type Op,
   ReelScene,
   type RenderPlan,
   SOUND_RATE,
   type Stereo,
-  sameMoments,
   secondsAt,
   sequenceName,
   soundPlan,
@@ -19,17 +16,20 @@ import {
 import {
   AudioSample,
   AudioSampleSource,
-  CanvasSource,
   Mp4OutputFormat,
   Output,
   Quality,
   StreamTarget,
   type StreamTargetChunk,
+  VideoSample,
+  VideoSampleSource,
   WebMOutputFormat,
 } from 'mediabunny';
-import { BrowserStudio, surfaceOf } from '../engine/browserStudio';
+import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { zipWriter } from '../media/zip';
 import type { FromRender, ToRender } from '../render/messages';
+import { PaintCrew } from '../render/paintCrew';
+import type { PaintedFrame } from '../render/paintMessages';
 import { SOUND_BITRATE, type SoundCodec, soundCodec } from '../render/soundCodec';
 import { type GrowingFile, growFile } from '../render/storeFile';
 import { openSounds } from '../sound/soundReader';
@@ -41,7 +41,7 @@ class Cancelled extends Error {}
 
 /** Takes the frames of a plan one by one, in order. */
 interface FrameSink {
-  add(index: number): Promise<void>;
+  add(index: number, frame: NonNullable<PaintedFrame>): Promise<void>;
   /** Takes the next block of the sound. */
   hear(block: Stereo): Promise<void>;
   finish(): Promise<void>;
@@ -55,46 +55,37 @@ const MIME = {
   png: 'image/png',
 } as const;
 
-async function render({ reel, plan, pictures, fonts }: Extract<ToRender, { type: 'start' }>): Promise<void> {
-  const studio = await BrowserStudio.start();
-  for (const [id, picture] of pictures) studio.addPicture(id, picture);
-  studio.addFonts(fonts);
-  const scene = new ReelScene(reel, studio);
-  await studio.loadFonts(scene);
-  for (const media of studio.missingMedia(scene)) await studio.openClip(media);
-
-  const canvas = new OffscreenCanvas(plan.width, plan.height);
-  const surface = surfaceOf(canvas);
+async function render({ job, painters }: Extract<ToRender, { type: 'start' }>): Promise<void> {
+  const { reel, plan } = job;
+  const scene = new ReelScene(reel, DOCUMENT_ONLY);
   const file = await growFile(plan.fileName);
-  const sounds = await openSounds([...scene.sounds(), ...scene.media()]);
-  const plays = plan.format === 'png' ? [] : soundPlan(scene, (media) => sounds.get(media)?.facts);
-  const codec = plays.length > 0 ? await soundCodec(plan.format) : undefined;
-  const sink =
-    plan.format === 'mp4' || plan.format === 'webm'
-      ? videoSink(canvas, plan, file, scene.transparent, codec)
-      : pictureSink(canvas, plan, file, codec !== undefined);
-  const mix =
-    codec &&
-    new MixRender(
-      plays,
-      secondsAt(plan.from, plan.rate),
-      secondsAt(plan.count, plan.rate),
-      (media) => sounds.get(media),
-      (block) => sink.hear(block),
-    );
+  const crew = new PaintCrew(job, plan.count, painters);
   let heard: MixFacts | undefined;
-  let last: readonly (readonly Op[])[] | undefined;
+  let codec: SoundCodec | undefined;
+  let sink: FrameSink | undefined;
+  let sounds: Awaited<ReturnType<typeof openSounds>> | undefined;
   try {
+    sounds = await openSounds([...scene.sounds(), ...scene.media()]);
+    const opened = sounds;
+    const plays = plan.format === 'png' ? [] : soundPlan(scene, (media) => opened.get(media)?.facts);
+    codec = plays.length > 0 ? await soundCodec(plan.format) : undefined;
+    sink =
+      plan.format === 'mp4' || plan.format === 'webm'
+        ? videoSink(plan, file, scene.transparent, codec)
+        : pictureSink(plan, file, codec !== undefined);
+    const into = sink;
+    const mix =
+      codec &&
+      new MixRender(
+        plays,
+        secondsAt(plan.from, plan.rate),
+        secondsAt(plan.count, plan.rate),
+        (media) => opened.get(media),
+        (block) => into.hear(block),
+      );
     for (let i = 0; i < plan.count; i++) {
       if (cancelled) throw new Cancelled();
-      const moments = scene.subFrames(plan.from + i, plan.rate).map((f) => f.ops);
-      // A frame like the one before is there already.
-      if (!last || !sameMoments(last, moments)) {
-        await studio.framesReady(clipFramesOf(moments));
-        studio.painter.paintMoments(moments, surface, scene.frame);
-        last = moments;
-      }
-      await sink.add(i);
+      await sink.add(i, await crew.take());
       // The sound goes along, so that neither track waits long for the other.
       await mix?.until(secondsAt(i + 1, plan.rate));
       tell({ type: 'progress', frames: i + 1 });
@@ -102,9 +93,11 @@ async function render({ reel, plan, pictures, fonts }: Extract<ToRender, { type:
     heard = await mix?.end();
     await sink.finish();
   } catch (error) {
-    await sink.abandon().catch(() => undefined);
+    await sink?.abandon().catch(() => undefined);
     await file.discard().catch(() => undefined);
     throw error;
+  } finally {
+    for (const sound of sounds?.values() ?? []) sound.close();
   }
   const finished = await file.finish(MIME[plan.format]);
   tell({
@@ -115,8 +108,10 @@ async function render({ reel, plan, pictures, fonts }: Extract<ToRender, { type:
   });
 }
 
+/** What editing programs take video for when nothing else is said. */
+const VIDEO_COLOURS = { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false } as const;
+
 function videoSink(
-  canvas: OffscreenCanvas,
   plan: RenderPlan,
   file: GrowingFile,
   transparent: boolean,
@@ -128,11 +123,12 @@ function videoSink(
     { chunked: true },
   );
   const output = new Output({ format: mp4 ? new Mp4OutputFormat() : new WebMOutputFormat(), target });
-  const source = new CanvasSource(canvas, {
+  const alpha = !mp4 && transparent;
+  const source = new VideoSampleSource({
     codec: mp4 ? 'avc' : 'vp9',
     quality: new Quality({ bitrate: videoBitrate(plan, plan.rate) }),
     keyFrameInterval: 2,
-    alpha: !mp4 && transparent ? 'keep' : 'discard',
+    alpha: alpha ? 'keep' : 'discard',
   });
   output.addVideoTrack(source, { frameRate: plan.rate.num / plan.rate.den });
   const sound =
@@ -144,10 +140,19 @@ function videoSink(
   let started: Promise<void> | undefined;
   const length = secondsAt(1, plan.rate);
   return {
-    add: async (index) => {
+    add: async (index, frame) => {
       started ??= output.start();
       await started;
-      await source.add(secondsAt(index, plan.rate), length);
+      const sample = new VideoSample(new Uint8Array(frame as ArrayBuffer), {
+        format: alpha ? 'I420A' : 'I420',
+        codedWidth: plan.width,
+        codedHeight: plan.height,
+        timestamp: secondsAt(index, plan.rate),
+        duration: length,
+        colorSpace: VIDEO_COLOURS,
+      });
+      await source.add(sample);
+      sample.close();
     },
     hear: async (block) => {
       const frames = block[0].length;
@@ -171,21 +176,15 @@ function videoSink(
 }
 
 /** One PNG, or a zip of numbered ones (stored, since PNG is compressed already) with the sound beside them. */
-function pictureSink(
-  canvas: OffscreenCanvas,
-  plan: RenderPlan,
-  file: GrowingFile,
-  heard: boolean,
-): FrameSink {
+function pictureSink(plan: RenderPlan, file: GrowingFile, heard: boolean): FrameSink {
   let position = 0;
   const write = (data: Uint8Array) => {
     file.write(data, position);
     position += data.byteLength;
   };
-  const png = () => canvas.convertToBlob({ type: 'image/png' });
   if (plan.format === 'png') {
     return {
-      add: async () => write(new Uint8Array(await (await png()).arrayBuffer())),
+      add: async (_, png) => write(new Uint8Array(await (png as Blob).arrayBuffer())),
       hear: async () => undefined,
       finish: async () => undefined,
       abandon: async () => undefined,
@@ -195,7 +194,7 @@ function pictureSink(
   const stem = fileStem(plan.fileName.replace(/\.zip$/, ''));
   const sound: Uint8Array[] = [];
   return {
-    add: async (index) => zip.add(sequenceName(stem, index, plan.count), await png()),
+    add: async (index, png) => zip.add(sequenceName(stem, index, plan.count), png as Blob),
     // Files of a zip follow each other: the sound waits for the last picture.
     hear: async (block) => {
       sound.push(wavSamples(block));

@@ -1,0 +1,86 @@
+import { crewSize, PaintCrew, type Painter, STRETCH } from './paintCrew';
+import type { FromPaint, PaintedFrame, PaintJob, ToPaint } from './paintMessages';
+
+const JOB = {} as PaintJob;
+
+/** A painter that answers when it is told to, in stretches as they were asked for. */
+class SlowPainter implements Painter {
+  onmessage: ((event: MessageEvent<FromPaint>) => void) | null = null;
+  readonly asked: number[] = [];
+  readonly back: ArrayBuffer[] = [];
+  private readonly open: number[] = [];
+
+  postMessage(message: ToPaint): void {
+    if (message.type === 'back') this.back.push(message.planes);
+    if (message.type !== 'paint') return;
+    for (let i = 0; i < message.count; i++) {
+      this.asked.push(message.first + i);
+      this.open.push(message.first + i);
+    }
+  }
+
+  /** Paints one frame, if any is asked for. */
+  paint(frame: (index: number) => PaintedFrame): void {
+    const index = this.open.shift();
+    if (index !== undefined) this.tell({ type: 'painted', index, frame: frame(index) });
+  }
+
+  tell(data: FromPaint): void {
+    this.onmessage?.({ data } as MessageEvent<FromPaint>);
+  }
+}
+
+const numbered = (index: number) => Uint8Array.of(index).buffer;
+const numberOf = (frame: PaintedFrame) => new Uint8Array(frame as ArrayBuffer)[0];
+const crew = (count: number, painters: SlowPainter[]) => new PaintCrew(JOB, count, painters);
+
+describe('painters that share a render', () => {
+  it('give frames in order, whoever is faster', async () => {
+    const [quick, slow] = [new SlowPainter(), new SlowPainter()];
+    const shared = crew(30, [slow, quick]);
+    const taken: (number | undefined)[] = [];
+    const all = (async () => {
+      for (let i = 0; i < 30; i++) taken.push(numberOf(await shared.take()));
+    })();
+    for (let turn = 0; taken.length < 30 && turn < 500; turn++) {
+      quick.paint(numbered);
+      if (turn % 5 === 0) slow.paint(numbered);
+      await Promise.resolve();
+      await Promise.resolve();
+    }
+    await all;
+    expect(taken).toEqual(Array.from({ length: 30 }, (_, i) => i));
+    expect(quick.asked.length).toBeGreaterThan(slow.asked.length);
+  });
+
+  it('run no farther ahead than two stretches each', () => {
+    const painters = [new SlowPainter(), new SlowPainter()];
+    crew(1000, painters);
+    for (let i = 0; i < 200; i++) for (const p of painters) p.paint(numbered);
+    expect(Math.max(...painters.flatMap((p) => p.asked)) + 1).toBe(2 * STRETCH * 2);
+  });
+
+  it('give the frame before once more where nothing changed, and get its planes back when it is over', async () => {
+    const painter = new SlowPainter();
+    const shared = crew(3, [painter]);
+    const planes = [numbered(0), undefined, numbered(2)];
+    for (let i = 0; i < 3; i++) painter.paint((index) => planes[index]);
+    expect([await shared.take(), await shared.take()]).toEqual([planes[0], planes[0]]);
+    expect(painter.back).toEqual([]);
+    expect(await shared.take()).toBe(planes[2]);
+    expect(painter.back).toEqual([planes[0]]);
+  });
+
+  it('tell a fault at once, and to all that is asked after', async () => {
+    const painter = new SlowPainter();
+    const shared = crew(3, [painter]);
+    const first = shared.take();
+    painter.tell({ type: 'fault', message: 'The font Anton could not be loaded (404).' });
+    await expect(first).rejects.toThrow('Anton');
+    await expect(shared.take()).rejects.toThrow('Anton');
+  });
+
+  it('are as many as there are cores, and no more than there is to do', () => {
+    expect([crewSize(300, 2), crewSize(1, 4), crewSize(300, 64), crewSize(300, 0)]).toEqual([2, 1, 8, 1]);
+  });
+});

@@ -1,0 +1,124 @@
+import type { FromPaint, PaintedFrame, PaintJob, ToPaint } from './paintMessages';
+
+/** The part of a message port that a crew uses: a paint worker is at its other end. */
+export interface Painter {
+  postMessage(message: ToPaint, transfer?: Transferable[]): void;
+  onmessage: ((event: MessageEvent<FromPaint>) => void) | null;
+}
+
+/** Frames that a painter takes at once: neighbours, since clips are decoded forwards and many frames are alike. */
+export const STRETCH = 4;
+
+/** Each painter holds the pictures and frames of a render once more. */
+const MOST_PAINTERS = 8;
+
+/** How many painters serve a render on a machine with so many cores. */
+export function crewSize(count: number, cores: number): number {
+  return Math.max(1, Math.min(MOST_PAINTERS, cores, Math.ceil(count / STRETCH)));
+}
+
+interface Waiting {
+  readonly index: number;
+  resolve(): void;
+  reject(error: Error): void;
+}
+
+/**
+ * Painters that share the frames of a render. Frames are taken in order; no painter runs farther ahead than two
+ * stretches for each of them, so that memory does not grow with the length of the render.
+ */
+export class PaintCrew {
+  private readonly idle: Painter[] = [];
+  private readonly left = new Map<Painter, number>();
+  private readonly painted = new Map<number, { frame: PaintedFrame; by: Painter }>();
+  private waiting: Waiting | undefined;
+  private next = 0;
+  private taken = 0;
+  private fault: Error | undefined;
+  private last: { frame: PaintedFrame; by: Painter } | undefined;
+
+  /** @param count frames in all */
+  constructor(
+    job: PaintJob,
+    private readonly count: number,
+    private readonly painters: readonly Painter[],
+  ) {
+    for (const painter of painters) {
+      painter.onmessage = ({ data }) => this.hear(painter, data);
+      painter.postMessage({ type: 'start', ...job });
+      this.idle.push(painter);
+    }
+    this.assign();
+  }
+
+  /**
+   * The next frame, in order. What it gives may be written anew once the frame after it has been asked for.
+   * @throws {Error} when painting failed
+   */
+  async take(): Promise<NonNullable<PaintedFrame>> {
+    const index = this.taken;
+    if (index >= this.count) throw new RangeError(`There are ${this.count} frames, and all have been taken.`);
+    if (!this.painted.has(index)) await this.wait(index);
+    if (this.fault) throw this.fault;
+    const { frame, by } = this.painted.get(index)!;
+    this.painted.delete(index);
+    this.taken++;
+    this.assign();
+    if (frame !== undefined) {
+      this.giveBack();
+      this.last = { frame, by };
+    }
+    const shown = this.last?.frame;
+    if (shown === undefined) throw new Error('The first frame cannot be the one before it once more.');
+    return shown;
+  }
+
+  private wait(index: number): Promise<void> {
+    if (this.fault) return Promise.reject(this.fault);
+    return new Promise((resolve, reject) => {
+      this.waiting = { index, resolve, reject };
+    });
+  }
+
+  private giveBack(): void {
+    const { last } = this;
+    if (last?.frame instanceof ArrayBuffer) {
+      last.by.postMessage({ type: 'back', planes: last.frame }, [last.frame]);
+    }
+  }
+
+  private assign(): void {
+    const ahead = this.taken + 2 * STRETCH * this.painters.length;
+    while (this.idle.length > 0 && this.next < Math.min(this.count, ahead)) {
+      const painter = this.idle.shift()!;
+      const count = Math.min(STRETCH, this.count - this.next);
+      painter.postMessage({ type: 'paint', first: this.next, count });
+      this.left.set(painter, count);
+      this.next += count;
+    }
+  }
+
+  private hear(by: Painter, message: FromPaint): void {
+    if (message.type === 'fault') {
+      this.fail(message.message);
+      return;
+    }
+    this.painted.set(message.index, { frame: message.frame, by });
+    const left = this.left.get(by)! - 1;
+    this.left.set(by, left);
+    if (left === 0) {
+      this.idle.push(by);
+      this.assign();
+    }
+    if (this.waiting?.index === message.index) {
+      this.waiting.resolve();
+      this.waiting = undefined;
+    }
+  }
+
+  private fail(message: string): void {
+    this.fault ??= new Error(message);
+    this.waiting?.reject(this.fault);
+    this.waiting = undefined;
+  }
+}

@@ -1,0 +1,83 @@
+/** WebAssembly's own names, of which the language's libraries for Node and browsers each hold their version. */
+const { WebAssembly } = globalThis as unknown as {
+  readonly WebAssembly: {
+    instantiate(
+      bytes: ArrayBuffer | Uint8Array,
+      imports: object,
+    ): Promise<{ readonly instance: { readonly exports: unknown } }>;
+  };
+};
+
+/** The compiled kernel's functions; see assembly/kernel.ts. */
+interface Kernel {
+  readonly memory: { readonly buffer: ArrayBuffer; grow(pages: number): number };
+  /** Where free memory begins. */
+  freeFrom(): number;
+  toI420(from: number, width: number, height: number, to: number): void;
+  takeAlpha(from: number, count: number, to: number): void;
+  spreadColours(from: number, width: number, height: number, means: number): void;
+}
+
+/** Bytes of one frame in the layout of WebCodecs' `I420` (Y, U, V) or `I420A` (Y, U, V, A). */
+export function planesSize(width: number, height: number, alpha: boolean): number {
+  return width * height * 1.5 + (alpha ? width * height : 0);
+}
+
+const PAGE = 65536;
+const SQUARE = 16;
+
+/**
+ * Pixels into the planes that video encoders take: BT.709, limited range, 4:2:0, with straight alpha where it is kept.
+ * One for each worker: its memory is used again for each frame.
+ */
+export class PlaneMaker {
+  private readonly base: number;
+
+  private constructor(private readonly kernel: Kernel) {
+    this.base = Math.ceil(kernel.freeFrom() / SQUARE) * SQUARE;
+  }
+
+  /** @param wasm the bytes of `@fresh-reel/pixels/kernel.wasm` */
+  static async load(wasm: ArrayBuffer | Uint8Array): Promise<PlaneMaker> {
+    const { instance } = await WebAssembly.instantiate(wasm, {});
+    return new PlaneMaker(instance.exports as Kernel);
+  }
+
+  /**
+   * @param rgba straight pixels, as `getImageData` gives them; alpha is left out of account unless it is kept
+   * @param width even
+   * @param height even
+   * @returns planes in memory that the next call writes anew: copy or use them before
+   * @throws {RangeError} when a side is odd, or the pixels are not that many
+   */
+  planes(rgba: Uint8ClampedArray | Uint8Array, width: number, height: number, alpha: boolean): Uint8Array {
+    if (width % 2 !== 0 || height % 2 !== 0 || width <= 0 || height <= 0) {
+      throw new RangeError(`Video frames have even sides, not ${width}x${height}.`);
+    }
+    if (rgba.length !== width * height * 4) {
+      throw new RangeError(
+        `A frame of ${width}x${height} has ${width * height * 4} bytes of pixels, not ${rgba.length}.`,
+      );
+    }
+    const from = this.base;
+    const to = from + rgba.length;
+    const size = planesSize(width, height, alpha);
+    const squares = Math.ceil(width / SQUARE) * Math.ceil(height / SQUARE);
+    const means = Math.ceil((to + size) / SQUARE) * SQUARE;
+    this.grow(means + squares * 4);
+    const { memory } = this.kernel;
+    new Uint8Array(memory.buffer, from, rgba.length).set(rgba);
+    if (alpha) {
+      this.kernel.takeAlpha(from, width * height, to + width * height * 1.5);
+      this.kernel.spreadColours(from, width, height, means);
+    }
+    this.kernel.toI420(from, width, height, to);
+    return new Uint8Array(memory.buffer, to, size);
+  }
+
+  private grow(bytes: number): void {
+    const { memory } = this.kernel;
+    const missing = bytes - memory.buffer.byteLength;
+    if (missing > 0) memory.grow(Math.ceil(missing / PAGE));
+  }
+}
