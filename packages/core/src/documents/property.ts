@@ -141,12 +141,19 @@ function keyed(keys: readonly Key<Value>[], moment: Moment): Value {
   const { clock, time } = moment;
   const last = keys.length - 1;
   let i = 0;
-  while (i < last && markTime(clock, keys[i + 1]!) <= time) i++;
+  let start = markTime(clock, keys[0]!);
+  // Keys stay in their order: one that a short hold would put before the one before it comes with that one.
+  let next = start;
+  while (i < last) {
+    next = Math.max(start, markTime(clock, keys[i + 1]!));
+    if (next > time) break;
+    start = next;
+    i++;
+  }
   const from = keys[i]!;
-  const start = markTime(clock, from);
   if (i === last || time <= start) return valueAt(from.value, moment);
   const to = keys[i + 1]!;
-  const progress = (time - start) / (markTime(clock, to) - start);
+  const progress = (time - start) / (next - start);
   return between(
     valueAt(from.value, moment),
     valueAt(to.value, moment),

@@ -50,11 +50,11 @@ export function duringStates(
   const fade = value(during.fade);
   const ranks = ranksOf(count, value(during.order), during.seed);
   return ranks.map((rank, unit): UnitState | undefined => {
-    const since = time - from - rank * stagger;
+    // What goes one way stays where it has come to; what swings is at rest before and after.
+    const goesOn = during.course === 'once' || during.course === 'round';
+    const since = (goesOn ? Math.min(time, to) : time) - from - rank * stagger;
     const left = to - time;
-    if (during.course === 'once' || during.course === 'round') {
-      if (since <= 0) return undefined;
-    } else if (during.from && (time < from || left < 0)) return undefined;
+    if (goesOn ? since <= 0 : time < from || left < 0) return undefined;
     const amount = rise > 0 ? Math.min(1, Math.max(0, (time - from) / rise), Math.max(0, left / rise)) : 1;
     const at = (channel: number) => amount * courseAt(during, since, every, to - from, unit, channel);
     return {

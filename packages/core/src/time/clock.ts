@@ -40,8 +40,13 @@ export function actualTime(clock: Clock, local: number): number {
   return local < clock.in ? local / clock.pace : clock.in / clock.pace + (local - clock.in);
 }
 
-/** Local time of a mark. */
+/**
+ * Local time of a mark. What is counted forwards from before the out stretch ends with the hold at the latest, and what
+ * is counted backwards from the out stretch begins with the hold at the earliest: in a hold that is too short for both,
+ * neighbouring stretches do not cross over.
+ */
 export function markTime(clock: Clock, mark: Mark): number {
-  const start = mark.of === 'in' ? 0 : mark.of === 'hold' ? clock.in : clock.in + clock.hold;
-  return start + mark.at;
+  const outStart = clock.in + clock.hold;
+  if (mark.of === 'out') return Math.max(outStart + mark.at, Math.min(clock.in, outStart));
+  return Math.min(mark.of === 'in' ? mark.at : clock.in + mark.at, outStart);
 }
