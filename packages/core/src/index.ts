@@ -35,6 +35,7 @@ export * from './layers/textMotion';
 export * from './layers/textStyle';
 export * from './media/clipTime';
 export * from './media/sequence';
+export { Memo } from './memo';
 export * from './motion/easing';
 export * from './motion/random';
 export * from './motion/stagger';

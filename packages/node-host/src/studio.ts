@@ -11,6 +11,7 @@ import {
   layoutFrame,
   loadHarfBuzz,
   type MediaFacts,
+  Memo,
   type Op,
   Painter,
   type Picture,
@@ -36,6 +37,7 @@ export class NodeStudio implements Resources {
   private readonly clips = new Map<string, NodeClip | NodeSequence>();
   private readonly heard = new Map<string, NodeSound>();
   readonly painter: Painter;
+  readonly memo = new Memo();
 
   private constructor(readonly layouts: LayoutCache) {
     this.painter = new Painter({
@@ -110,7 +112,7 @@ export class NodeStudio implements Resources {
   /** Loads what a graphic needs: fonts, and the samples it shows and lets hear. */
   async prepare(scene: GraphicScene): Promise<void> {
     await this.loadFonts(fontNeeds(scene.template, scene.fill));
-    for (const media of [...scene.media(), ...scene.sounds()]) {
+    for (const media of [...scene.slots.media(), ...scene.slots.sounds()]) {
       if (this.mediaFacts(media) || this.heard.has(media) || !media.startsWith('asset:')) continue;
       await this.addFile(media, assetPath(media));
     }

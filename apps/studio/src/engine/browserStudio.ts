@@ -7,6 +7,7 @@ import {
   LayoutCache,
   loadHarfBuzz,
   type MediaFacts,
+  Memo,
   type Op,
   Painter,
   type Picture,
@@ -34,6 +35,7 @@ export interface FontFile {
 /** The engine in a worker: fonts over HTTP, pictures as bitmaps from the page, painting on OffscreenCanvas. */
 export class BrowserStudio implements Resources {
   readonly painter: Painter;
+  readonly memo = new Memo();
   private readonly pictures = new Map<string, Picture>();
   private readonly clips = new Map<string, ClipReader>();
   private readonly loading = new Map<string, Promise<void>>();

@@ -1,4 +1,4 @@
-import { LayoutCache, type Resources } from '@fresh-reel/core';
+import { LayoutCache, Memo, type Resources } from '@fresh-reel/core';
 
 /**
  * Resources for scenes on the page, which are asked about times, controls and names alone: the page never sets or
@@ -6,5 +6,6 @@ import { LayoutCache, type Resources } from '@fresh-reel/core';
  */
 export const DOCUMENT_ONLY: Resources = {
   layouts: new LayoutCache({ version: 0 } as never),
+  memo: new Memo(),
   mediaFacts: () => undefined,
 };

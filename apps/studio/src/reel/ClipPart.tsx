@@ -21,8 +21,8 @@ import { Row } from '../ui/Row';
 import { useToast } from '../ui/Toast';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
+import { clipWords } from './clipWords';
 import { useDesk } from './playhead';
-import { secondsText } from './time';
 import { useReelEditor } from './useReelEditor';
 
 interface Props {
@@ -49,7 +49,7 @@ export function ClipPart({ slot, held, duration, sound, name }: Props) {
     put(part);
     settle();
   };
-  const [from, to] = scene.slotSpan(slot).map((f) => secondsAt(f, graphic.template.rate)) as [number, number];
+  const [from, to] = scene.seenSpan(slot).map((f) => secondsAt(f, graphic.template.rate)) as [number, number];
   const plays = clipStretch(clip, duration, to - from);
   const lasts = plays.speed > 0 ? plays.length / plays.speed : 0;
   const round = (v: number) => Math.round(v * 1000) / 1000;
@@ -80,7 +80,7 @@ export function ClipPart({ slot, held, duration, sound, name }: Props) {
   return (
     <View style={styles.all} testID={`clip-${slot}`}>
       <Txt kind="small" tone="quiet">
-        {`The slot shows for ${secondsText(to - from)}; the clip plays for ${secondsText(lasts)} of it.`}
+        {clipWords(to - from, lasts, clip.end)}
       </Txt>
       <NumberRow
         name="Starts at"

@@ -27,7 +27,7 @@ export function ListSlot({
 }: SlotRowProps<Extract<Slot, { kind: 'list' }>>) {
   const { scene, graphic, edit, settle, mayEdit } = useReelEditor();
   const [said, setSaid] = useState<{ kind: 'info' | 'fault'; text: string }>();
-  const { text } = scene.slotWords(slot.id);
+  const { text } = scene.slots.slotWords(slot.id);
   const lines = text === '' ? [] : text.split('\n');
   const long = lines.length > EDITABLE;
   const put = (words: string) => edit((r) => setSlot(r, graphic.id, slot.id, words), `words-${slot.id}`);

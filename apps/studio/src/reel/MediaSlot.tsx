@@ -35,7 +35,7 @@ export function MediaSlot({
   const [shelf, setShelf] = useState(false);
   const taking = useImport();
   const hidden = graphic.fill.hidden?.includes(slot.id) ?? false;
-  const held = scene.slotPicture(slot.id);
+  const held = scene.slots.slotPicture(slot.id);
   const facts = useMediaFacts(held?.media);
   const url = useThumb(held?.media);
   const own = slot.id in graphic.fill.slots;
@@ -76,7 +76,7 @@ export function MediaSlot({
   const others = graphic.template.slots.filter((s) => s.kind === 'picture');
   const next = slot.kind === 'picture' ? others[others.findIndex((s) => s.id === slot.id) + 1] : undefined;
   const swapWith = (other: string) => {
-    edit((r) => swapSlots(r, graphic.id, [slot.id, held], [other, scene.slotPicture(other)]));
+    edit((r) => swapSlots(r, graphic.id, [slot.id, held], [other, scene.slots.slotPicture(other)]));
     settle();
   };
   const [carried, setCarried] = useState(false);

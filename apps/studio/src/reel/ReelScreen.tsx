@@ -125,7 +125,7 @@ function Workbench({ firstStep }: { firstStep: Step }) {
   );
 
   const dragPicture = ({ slot, box, picture }: Region, dx: number, dy: number) => {
-    const held = scene.pictureFill(slot);
+    const held = scene.slots.pictureFill(slot);
     if (!held || !picture) return;
     const focus = draggedFocus(picture, box, held.scale, held.focus, dx, dy);
     edit((r) => adjustPicture(r, graphic.id, slot, held, { focus }), `drag-${slot}`);

@@ -25,7 +25,7 @@ export function SoundSlot({ slot, selected, onSelect }: SlotRowProps<Extract<Slo
   const [shelf, setShelf] = useState(false);
   const [fault, setFault] = useState<string>();
   const taking = useImport();
-  const held = scene.slotSound(slot.id);
+  const held = scene.slots.slotSound(slot.id);
   const facts = useMediaFacts(held?.sound);
   const cue = graphic.template.cues.find((c) => c.id === slot.cue)!;
   const at = secondsAt(scene.timeOf(cue.at) + slot.offset, graphic.template.rate);

@@ -33,7 +33,7 @@ export function TextSlot({
   const { scene, graphic, edit, settle, mayEdit } = useReelEditor();
   const put = usePutWords(slot.id);
   const [range, setRange] = useState({ start: 0, end: 0 });
-  const held = scene.slotWords(slot.id);
+  const held = scene.slots.slotWords(slot.id);
   const words = held.runs.length > 0 ? { text: held.text, runs: [...held.runs] } : held.text;
   const changed =
     isWords(graphic.fill.slots[slot.id]) && JSON.stringify(words) !== JSON.stringify(slot.sample);

@@ -60,7 +60,7 @@ export function TypeOnPicture({ surface, layer, slot, k }: Props) {
   const [range, setRange] = useState({ start: 0, end: 0 });
   const map = usePreviewState(surface, (s) => s.frame?.letters);
   const letters = map?.layer === layer ? map.letters : [];
-  const held = scene.words(slot);
+  const held = scene.slots.words(slot);
   const words = held.runs.length > 0 ? { text: held.text, runs: [...held.runs] } : held.text;
   const text = plainText(words);
 

@@ -95,7 +95,7 @@ function Only({
 }) {
   const { scene } = useReelEditor();
   const { words } = text.layer;
-  const marks = 'slot' in words && scene.slotWords(words.slot).runs.some((r) => r.marked);
+  const marks = 'slot' in words && scene.slots.slotWords(words.slot).runs.some((r) => r.marked);
   if (!marks && value === undefined) return null;
   return (
     <Choice

@@ -261,7 +261,7 @@ export const templateSchema = templateShape.superRefine((template, context) => {
   }
   const slots = new Set(template.slots.map((s) => s.id));
   for (const layer of layers) {
-    for (const slot of kindOf(layer).slots(layer)) {
+    for (const slot of [...kindOf(layer).slots(layer), ...(layer.needs ?? [])]) {
       if (!slots.has(slot)) fault(`the layer "${layer.id}" shows a slot "${slot}" that is not there`);
     }
   }

@@ -25,8 +25,12 @@ export function arrange(layers: readonly Layer[], parent: Size, context: LayerCo
 const hugs = (layer: Layer) => layer.kind === 'shape' && layer.hug !== undefined;
 const inFlow = (layers: readonly Layer[]) => layers.filter((l) => !hugs(l));
 
+/** Whether a layer takes part at all at this moment. */
+const isThere = (layer: Layer, { value, isFilled }: LayerContext) =>
+  value(layer.visible) && (layer.needs?.every(isFilled) ?? true);
+
 function size(layer: Layer, parent: Size, context: LayerContext): Sized | undefined {
-  if (!context.value(layer.visible)) return undefined;
+  if (!isThere(layer, context)) return undefined;
   const measured = kindOf(layer).measure(layer, parent, context);
   if (!measured) return undefined;
   if (layer.kind !== 'group') return { layer, measured, children: [] };
@@ -86,7 +90,7 @@ function withHugging(layers: readonly Layer[], placed: readonly Node[], context:
       const node = byId.get(layer.id);
       return node ? [node] : [];
     }
-    if (layer.kind !== 'shape' || !layer.hug || !context.value(layer.visible)) return [];
+    if (layer.kind !== 'shape' || !layer.hug || !isThere(layer, context)) return [];
     const held = layer.hug.layers.reduce<Rect>((box, id) => union(box, byId.get(id)?.box ?? EMPTY), EMPTY);
     if (held === EMPTY) return [];
     const [top, right, bottom, left] = resolveMargin(layer.hug.margin, context.value);

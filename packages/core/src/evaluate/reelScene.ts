@@ -46,12 +46,12 @@ export class ReelScene {
   }
 
   media(): string[] {
-    return [...new Set(this.placed.flatMap(({ scene }) => scene.media()))];
+    return [...new Set(this.placed.flatMap(({ scene }) => scene.slots.media()))];
   }
 
   /** Every sound in slots, by its media id; clips with sound are among the media. */
   sounds(): string[] {
-    return [...new Set(this.placed.flatMap(({ scene }) => scene.sounds()))];
+    return [...new Set(this.placed.flatMap(({ scene }) => scene.slots.sounds()))];
   }
 
   /**

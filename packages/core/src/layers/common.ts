@@ -73,6 +73,8 @@ export const layerBase = {
   /** Shown from one mark to another; always, when absent. */
   span: z.strictObject({ from: markSchema, to: markSchema }).optional(),
   visible: switchProperty.default(true),
+  /** Slots without which it makes no sense: while one of them is empty or hidden, all of it is away. */
+  needs: z.array(z.string()).min(1).max(20).optional(),
   opacity: property(z.number().min(0).max(1)).default(1),
   blend: z.enum(BLEND_MODES).default('normal'),
   /** A point of the parent's box, 0..1 each way. */

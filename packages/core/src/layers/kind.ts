@@ -2,6 +2,7 @@ import type { PictureFill } from '../documents/fill';
 import type { Moment } from '../documents/property';
 import type { Homography, Matrix4 } from '../geometry/matrix';
 import type { Rect } from '../geometry/rect';
+import type { Memo } from '../memo';
 import type { Op } from '../paint/ops';
 import type { LayoutCache } from '../text/cache';
 import type { TextLayout } from '../text/layout';
@@ -63,11 +64,14 @@ export interface LayerContext {
   readonly moment: Moment;
   /** Words of a text slot; empty when the user emptied it. */
   words(slot: string): Words;
+  /** Whether a slot has something to show. */
+  isFilled(slot: string): boolean;
   /** Fill of a picture slot with the picture's own size, or nothing when it is empty or its file is missing. */
   picture(slot: string, window?: ClipWindow): FoundPicture | undefined;
   /** A picture that is not in a slot, or nothing while it is missing. */
   media(fill: PictureFill): FoundPicture | undefined;
   readonly layouts: LayoutCache;
+  readonly memo: Memo;
   /** Says something about a slot that the user should know; the same notice twice counts once. */
   notice(notice: Notice): void;
 }

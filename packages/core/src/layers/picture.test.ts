@@ -103,8 +103,8 @@ describe('a picture in its slot', () => {
     const fill: Fill = { slots: { p: freshPicture('sha256:four') }, controls: {}, hidden: ['p'] };
     const scene = sceneOf(studio, template, fill);
     expect(scene.evaluate(0).ops).toEqual([]);
-    expect(scene.media()).toEqual([]);
-    expect(scene.slotPicture('p')?.media).toBe('sha256:four');
+    expect(scene.slots.media()).toEqual([]);
+    expect(scene.slots.slotPicture('p')?.media).toBe('sha256:four');
   });
 });
 

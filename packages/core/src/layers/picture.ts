@@ -36,7 +36,7 @@ export const picture: LayerKind<PictureLayer> = {
     return { size: { width: found.width * k, height: found.height * k } };
   },
 
-  paint({ layer, box }, { value, plane, matrix, picture: find }) {
+  paint({ layer, box }, { value, memo, plane, matrix, picture: find }) {
     const found = find(layer.slot, layer.clip);
     if (!found || box.width <= 0 || box.height <= 0) return [];
     const whole = { x: 0, y: 0, width: box.width, height: box.height };
@@ -46,7 +46,7 @@ export const picture: LayerKind<PictureLayer> = {
     const drawing = drawIn(found, whole, matrix, fit, zoom);
     const outside = drawing.spills || layer.outline !== undefined;
     if (!outside) return [drawing.op];
-    const path = outlinePath(layer.outline ?? { kind: 'rectangle', corner: 0 }, whole, value);
+    const path = outlinePath(layer.outline ?? { kind: 'rectangle', corner: 0 }, whole, { value, memo });
     return [{ op: 'clip', path, plane }, drawing.op, { op: 'unclip' }];
   },
 

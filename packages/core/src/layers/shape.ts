@@ -48,7 +48,7 @@ export const shape: LayerKind<ShapeLayer> = {
     return { size: { width, height } };
   },
 
-  paint({ layer, box }, { value, plane }) {
+  paint({ layer, box }, { value, memo, plane }) {
     const [ew, eh] = value(layer.extent);
     if (ew <= 0 || eh <= 0 || box.width <= 0 || box.height <= 0) return [];
     const [fx, fy] = value(layer.extentFrom);
@@ -58,7 +58,7 @@ export const shape: LayerKind<ShapeLayer> = {
       width: box.width * ew,
       height: box.height * eh,
     };
-    const outline = outlinePath(layer.outline, drawn, value);
+    const outline = outlinePath(layer.outline, drawn, { value, memo });
     const whole = { x: 0, y: 0, width: box.width, height: box.height };
     const fill: Paint | undefined = layer.fill && resolvePaint(layer.fill, whole, value);
     const part = layer.stroke ? value(layer.stroke.drawn) : 1;

@@ -60,8 +60,6 @@ export const textSchema = z.strictObject({
 export type TextLayer = z.infer<typeof textSchema>;
 
 const COLUMN = /\s*\|\s*|\t/;
-const MOST_KEPT = 40;
-const picked = new Map<string, Map<string, Words>>();
 
 /** The words a layer shows, with their runs: of a list, the lines and the column it takes. */
 export function wordsOf(layer: Pick<TextLayer, 'words'>, context: LayerContext): Words {
@@ -73,19 +71,10 @@ export function wordsOf(layer: Pick<TextLayer, 'words'>, context: LayerContext):
   const first = words.first === undefined ? 1 : Math.round(context.value(words.first));
   const many = words.count === undefined ? undefined : Math.round(context.value(words.count));
   // A long list is cut into lines once, not in every frame.
-  let kept = picked.get(held.text);
-  if (!kept) {
-    if (picked.size >= MOST_KEPT) picked.delete(picked.keys().next().value!);
-    kept = new Map();
-    picked.set(held.text, kept);
-  }
-  const key = `${first}/${many}/${words.column}`;
-  let found = kept.get(key);
-  if (!found) {
-    found = { text: pickLines(held.text, first, many, words.column), runs: [] };
-    kept.set(key, found);
-  }
-  return found;
+  return context.memo.of(`lines/${first}/${many}/${words.column}/${held.text}`, () => ({
+    text: pickLines(held.text, first, many, words.column),
+    runs: [],
+  }));
 }
 
 type NumberWords = Extract<TextLayer['words'], { number: unknown }>;
@@ -118,7 +107,7 @@ export const text: LayerKind<TextLayer> = {
   measure(layer, parent, context) {
     const { value } = context;
     const words = wordsOf(layer, context);
-    const bend = layer.along && bendOf(layer.along, parent, value);
+    const bend = layer.along && bendOf(layer.along, parent, context);
     const axes = Object.entries(layer.axes).map(([tag, v]) => [tag, value(v)] as const);
     const style: TextStyle = {
       family: value(layer.family),

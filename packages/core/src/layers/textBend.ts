@@ -2,8 +2,7 @@ import { type PathPlace, PathRuler } from '../geometry/length';
 import { type Matrix4, multiply4, translation4, turn4 } from '../geometry/matrix';
 import { ellipsePath, type Path, parseSvgPath, transformPath } from '../geometry/path';
 import type { PlacedGlyph, TextLayout } from '../text/layout';
-import type { ValueOf } from './common';
-import type { Size } from './kind';
+import type { LayerContext, Size } from './kind';
 import type { Along } from './textStyle';
 
 /** A line that is not straight, for words to run along. */
@@ -15,19 +14,6 @@ export interface Bend {
   readonly size: Size;
   /** Distance from the ruler's beginning at which the words are aligned. */
   readonly anchor: number;
-}
-
-const MOST_KEPT = 60;
-const rulers = new Map<string, PathRuler>();
-
-function rulerOf(key: string, path: () => Path): PathRuler {
-  let ruler = rulers.get(key);
-  if (!ruler) {
-    ruler = new PathRuler(path());
-    if (rulers.size >= MOST_KEPT) rulers.delete(rulers.keys().next().value!);
-    rulers.set(key, ruler);
-  }
-  return ruler;
 }
 
 /** Reads path data; what does not parse has no length, so that a half-drawn path harms nothing. */
@@ -45,7 +31,12 @@ function circlePath(radius: number, inside: boolean): Path {
   return inside ? transformPath(path, [-1, 0, 0, 1, 2 * radius, 0]) : path;
 }
 
-export function bendOf(along: Along, parent: Size, value: ValueOf): Bend {
+export function bendOf(
+  along: Along,
+  parent: Size,
+  { value, memo }: Pick<LayerContext, 'value' | 'memo'>,
+): Bend {
+  const rulerOf = (key: string, path: () => Path) => memo.of(`ruler/${key}`, () => new PathRuler(path()));
   if ('circle' in along) {
     const radius = Math.max(1, value(along.circle.radius));
     const inside = along.circle.side === 'inside';

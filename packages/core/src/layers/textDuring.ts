@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { type Moment, markSchema, property } from '../documents/property';
+import { markSchema, property } from '../documents/property';
 import { easingFunction } from '../motion/easing';
 import { noiseAt } from '../motion/random';
 import { markTime } from '../time/clock';
-import { numberProperty, pointProperty, positiveProperty, spaceProperty, type ValueOf } from './common';
-import { ranksOf, unitsShape } from './textMotion';
+import { numberProperty, pointProperty, positiveProperty, spaceProperty } from './common';
+import { ranksOf, type StateTools, unitsShape } from './textMotion';
 import { AT_REST, type UnitState } from './unitState';
 
 export const COURSES = ['back-and-forth', 'round', 'at-random', 'once', 'held'] as const;
@@ -37,8 +37,7 @@ export type TextDuring = z.infer<typeof duringSchema>;
 export function duringStates(
   during: TextDuring,
   count: number,
-  moment: Moment,
-  value: ValueOf,
+  { moment, value, memo }: StateTools,
 ): (UnitState | undefined)[] {
   const { clock, time } = moment;
   const from = during.from ? markTime(clock, during.from) : 0;
@@ -48,7 +47,7 @@ export function duringStates(
   const rise = value(during.rise);
   const [move, turn, scale] = [value(during.move), value(during.turn), value(during.scale)];
   const fade = value(during.fade);
-  const ranks = ranksOf(count, value(during.order), during.seed);
+  const ranks = ranksOf(count, value(during.order), during.seed, memo);
   return ranks.map((rank, unit): UnitState | undefined => {
     // What goes one way stays where it has come to; what swings is at rest before and after.
     const goesOn = during.course === 'once' || during.course === 'round';

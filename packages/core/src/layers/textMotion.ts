@@ -1,10 +1,12 @@
 import { z } from 'zod';
-import { type Moment, markSchema, property } from '../documents/property';
+import { markSchema, property } from '../documents/property';
+import type { Memo } from '../memo';
 import { easingFunction, easingSchema } from '../motion/easing';
 import { fittingStagger, type Order, startRanks } from '../motion/stagger';
 import { typedAt, typingOf } from '../motion/typing';
 import { markTime } from '../time/clock';
-import { numberProperty, pointProperty, positiveProperty, spaceProperty, type ValueOf } from './common';
+import { numberProperty, pointProperty, positiveProperty, spaceProperty } from './common';
+import type { LayerContext } from './kind';
 import { AT_REST, HIDDEN, type UnitState } from './unitState';
 
 export const UNITS = ['letter', 'word', 'line', 'whole'] as const;
@@ -71,19 +73,13 @@ export interface UnitStates {
   readonly cursor?: number;
 }
 
-const ranked = new Map<string, number[]>();
-
 /** Ranks of an order; kept, since they are asked for in every frame. */
-export function ranksOf(count: number, order: Order, seed: number): number[] {
-  const key = `${count}/${order}/${seed}`;
-  let ranks = ranked.get(key);
-  if (!ranks) {
-    if (ranked.size > 500) ranked.clear();
-    ranks = startRanks(count, order, seed);
-    ranked.set(key, ranks);
-  }
-  return ranks;
+export function ranksOf(count: number, order: Order, seed: number, memo: Memo): number[] {
+  return memo.of(`ranks/${count}/${order}/${seed}`, () => startRanks(count, order, seed));
 }
+
+/** What the states of units are made with. */
+export type StateTools = Pick<LayerContext, 'moment' | 'value' | 'memo'>;
 
 /** Units that end a word, for typing. */
 export type EndsWord = (unit: number) => boolean;
@@ -97,20 +93,20 @@ export function unitStates(
   motion: TextMotion,
   goes: 'in' | 'out',
   count: number,
-  moment: Moment,
-  value: ValueOf,
+  tools: StateTools,
   endsWord: EndsWord = () => false,
 ): UnitStates {
-  const { clock, time } = moment;
+  const { value } = tools;
+  const { clock, time } = tools.moment;
   const start = markTime(clock, motion.start);
   const end = clock.in + clock.hold + clock.out;
   const latest = goes === 'in' && motion.start.of === 'in' ? clock.in : end;
   const available = Math.max(0, latest - start);
   const { typing } = motion.away;
-  if (typing) return typed(motion, goes, count, time - start, available, value, endsWord);
+  if (typing) return typed(motion, goes, count, time - start, available, tools, endsWord);
 
   const length = Math.min(value(motion.length), available);
-  const ranks = ranksOf(count, value(motion.order), motion.seed);
+  const ranks = ranksOf(count, value(motion.order), motion.seed, tools.memo);
   const stagger = fittingStagger(value(motion.stagger), ranks, length, available);
   const curve = easingFunction(motion.ease);
   const away = {
@@ -152,7 +148,7 @@ function typed(
   count: number,
   since: number,
   available: number,
-  value: ValueOf,
+  { value, memo }: StateTools,
   endsWord: EndsWord,
 ): UnitStates {
   const { typing } = motion.away;
@@ -160,7 +156,7 @@ function typed(
   const stroke = Math.min(value(motion.stagger), available / Math.max(1e-9, plan.length));
   const done = stroke > 0 ? since / stroke : since >= 0 ? plan.length : -1;
   const { shown, wrong } = typedAt(plan, goes === 'in' ? done : plan.length - done);
-  const order = ranksOf(count, value(motion.order), motion.seed);
+  const order = ranksOf(count, value(motion.order), motion.seed, memo);
   const states = order.map((rank, unit): UnitState | undefined => {
     if (rank < shown) return undefined;
     return wrong && rank === shown ? { ...AT_REST, other: motion.seed * 1000 + unit } : HIDDEN;

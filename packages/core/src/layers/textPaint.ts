@@ -122,12 +122,13 @@ interface Cursor {
 function movesAt(
   layer: TextLayer,
   layout: TextLayout,
-  { moment, value }: PaintTools,
+  tools: PaintTools,
   isMarked: (g: PlacedGlyph) => boolean,
 ): { moves: Move[]; cursor: Cursor | undefined } {
   const moves: Move[] = [];
   let cursor: Cursor | undefined;
-  const { clock, time } = moment;
+  const { value } = tools;
+  const { clock, time } = tools.moment;
   const add = (
     unit: Unit,
     m: { pivot: readonly [number, number, number]; behind?: boolean },
@@ -141,7 +142,7 @@ function movesAt(
       const taking = unitsTaking(layout, unit, m.only, isMarked);
       const count = taking?.length ?? layout.units[unit].length;
       const ends = m.away.typing ? wordEnds(layout) : undefined;
-      const found = unitStates(m, goes, count, moment, value, ends);
+      const found = unitStates(m, goes, count, tools, ends);
       add(unit, m, spreadOut(found.states, taking, layout.units[unit].length));
       const typing = found.cursor !== undefined && (goes === 'in' ? time < clock.in + clock.hold : true);
       const begun = goes === 'in' || found.states.some((s) => s);
@@ -154,7 +155,7 @@ function movesAt(
     const unit = value(d.unit);
     const all = layout.units[unit].length;
     const taking = unitsTaking(layout, unit, d.only, isMarked);
-    add(unit, d, spreadOut(duringStates(d, taking?.length ?? all, moment, value), taking, all));
+    add(unit, d, spreadOut(duringStates(d, taking?.length ?? all, tools), taking, all));
   }
   return { moves, cursor };
 }

@@ -1,11 +1,16 @@
 import type { Fill } from '../documents/fill';
 import { newReel } from '../edit/reel';
 import { ReelScene } from '../evaluate/reelScene';
+import { Memo } from '../memo';
 import { templateOf, textLayer, textSlot } from '../testing/studio';
 import { LayoutCache } from '../text/cache';
 import { gainOf, soundPlan } from './plan';
 
-const resources = { layouts: new LayoutCache({ version: 0 } as never), mediaFacts: () => undefined };
+const resources = {
+  layouts: new LayoutCache({ version: 0 } as never),
+  memo: new Memo(),
+  mediaFacts: () => undefined,
+};
 const sound = (id: string, cue: string, part: object = {}) => ({
   id,
   kind: 'sound',

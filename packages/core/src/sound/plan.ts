@@ -53,7 +53,7 @@ function slotSounds(scene: Scene, sound: FindSound): SoundPlay[] {
   const { template } = scene;
   return template.slots.flatMap((slot): SoundPlay[] => {
     if (slot.kind !== 'sound') return [];
-    const held = scene.soundFill(slot.id);
+    const held = scene.slots.soundFill(slot.id);
     const facts = held && !held.silent ? sound(held.sound) : undefined;
     if (!held || !facts) return [];
     const cue = template.cues.find((c) => c.id === slot.cue);
@@ -96,11 +96,11 @@ function clipSounds(scene: Scene, sound: FindSound): SoundPlay[] {
   const { template } = scene;
   return template.slots.flatMap((slot): SoundPlay[] => {
     if (slot.kind !== 'picture' || !slot.heard) return [];
-    const held = scene.pictureFill(slot.id);
+    const held = scene.slots.pictureFill(slot.id);
     const facts = held && sound(held.media);
     const clip = held?.clip ?? {};
     if (!held || !facts || clip.silent || clip.freeze !== undefined) return [];
-    const [from, to] = scene.slotSpan(slot.id).map((f) => secondsAt(f, template.rate)) as [number, number];
+    const [from, to] = scene.seenSpan(slot.id).map((f) => secondsAt(f, template.rate)) as [number, number];
     const until = slot.heardUntil ? secondsAt(scene.timeOf(slot.heardUntil), template.rate) : to;
     const room = Math.min(to, until) - from;
     const { from: begin, length, speed } = clipStretch(clip, facts.duration, to - from);

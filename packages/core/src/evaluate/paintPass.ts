@@ -1,0 +1,231 @@
+import { type EffectDocument, resolveEffect } from '../effects/registry';
+import {
+  depthOf,
+  type Homography,
+  largestScale,
+  type Matrix4,
+  multiply4,
+  planeOf,
+  project,
+  scale4,
+  skew4,
+  translation4,
+  turn4,
+} from '../geometry/matrix';
+import { boundsOf, corners, type Rect } from '../geometry/rect';
+import type { LayerContext, LetterMap, Node, PaintTools, Size } from '../layers/kind';
+import { layerEffects } from '../layers/layerEffects';
+import { outlinePath } from '../layers/outline';
+import { kindOf, type Layer } from '../layers/registry';
+import { faded, grouped, loneDrawing, needsBackdrop, within } from '../paint/compose';
+import type { BlendMode, Op } from '../paint/ops';
+import { markTime } from '../time/clock';
+
+/** Where a slot shows in a frame: the four corners of its layer's box, in frame units, from its top left clockwise. */
+export interface Region {
+  readonly slot: string;
+  readonly layer: string;
+  readonly kind: Layer['kind'];
+  readonly quad: readonly (readonly [number, number])[];
+  /** Size of the layer's box before it is turned or scaled. */
+  readonly box: Size;
+  /**
+   * How a frame unit of the layer's parent shows at the layer's middle: x to the right by (a, b), y downwards by
+   * (c, d). Drags on the picture are turned into places with it.
+   */
+  readonly unit: readonly [a: number, b: number, c: number, d: number];
+  /** Own size of the picture in it, where there is one. */
+  readonly picture?: Size;
+}
+
+const NOTHING = 0.002;
+
+const byId = (nodes: readonly Node[]) => new Map(nodes.map((n) => [n.layer.id, n]));
+
+/** Nodes that are painted for themselves: one that serves as a sibling's matte is not. */
+function shownThemselves(nodes: readonly Node[]): readonly Node[] {
+  const mattes = new Set(nodes.flatMap((n) => n.layer.matte?.layer ?? []));
+  return mattes.size === 0 ? nodes : nodes.filter((n) => !mattes.has(n.layer.id));
+}
+
+/** The slopes of a plane's projection at the middle of a box. */
+function unitAt(plane: Homography, box: Rect): Region['unit'] {
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  const [mx, my] = project(plane, x, y);
+  const [rx, ry] = project(plane, x + 1, y);
+  const [dx, dy] = project(plane, x, y + 1);
+  return [rx - mx, ry - my, dx - mx, dy - my];
+}
+
+/** Walks the nodes of one moment and collects operations and regions. */
+export class PaintPass {
+  readonly regions: Region[] = [];
+  letters: LetterMap | undefined;
+
+  constructor(
+    private readonly context: LayerContext,
+    private readonly lettersOf: string | undefined,
+  ) {}
+
+  paintAll(nodes: readonly Node[], parent: Matrix4): Op[] {
+    const siblings = byId(nodes);
+    return shownThemselves(nodes).flatMap((n) => this.paintNode(n, parent, siblings));
+  }
+
+  private matrixOf({ layer, box }: Node, parent: Matrix4): Matrix4 {
+    const { value } = this.context;
+    const [mx, my, mz] = value(layer.move);
+    const turn = value(layer.turn);
+    const [sx, sy] = value(layer.scale);
+    const skew = value(layer.skew);
+    let m = layer.placing ? multiply4(parent, this.placed(layer.placing, box)) : parent;
+    m = multiply4(m, translation4(box.x + mx, box.y + my, mz));
+    if (!turn[0] && !turn[1] && !turn[2] && sx === 1 && sy === 1 && !skew) return m;
+    const [fx, fy, pz] = value(layer.pivot);
+    const [px, py] = [fx * box.width, fy * box.height];
+    m = multiply4(m, translation4(px, py, pz));
+    m = multiply4(m, turn4(...(turn as [number, number, number])));
+    if (skew) m = multiply4(m, skew4(skew));
+    m = multiply4(m, scale4(sx, sy));
+    return multiply4(m, translation4(-px, -py, -pz));
+  }
+
+  /** Where the user put a layer: moved, scaled and turned about the middle of its box. */
+  private placed(placing: NonNullable<Layer['placing']>, box: Rect): Matrix4 {
+    const { value } = this.context;
+    const [dx, dy] = value(placing.move);
+    const scale = value(placing.scale);
+    const [cx, cy] = [box.x + box.width / 2, box.y + box.height / 2];
+    const [tipped, opened] = value(placing.tilt);
+    const about = multiply4(turn4(tipped, opened, value(placing.turn)), scale4(scale, scale));
+    return multiply4(translation4(cx + dx, cy + dy, 0), multiply4(about, translation4(-cx, -cy, 0)));
+  }
+
+  private shown(layer: Layer): boolean {
+    if (!layer.span) return true;
+    const { clock, time } = this.context.moment;
+    return time >= markTime(clock, layer.span.from) && time < markTime(clock, layer.span.to);
+  }
+
+  private paintNode(node: Node, parent: Matrix4, siblings: ReadonlyMap<string, Node>): Op[] {
+    const { layer } = node as Node<Layer>;
+    const { value } = this.context;
+    if (!this.shown(layer)) return [];
+    const opacity = value(layer.opacity);
+    if (opacity <= NOTHING) return [];
+    const matrix = this.matrixOf(node, parent);
+    const plane = planeOf(matrix);
+    const scale = largestScale(plane, node.box.width / 2, node.box.height / 2);
+    const children = byId(node.children);
+    const bent = node.measured.bend !== undefined;
+    let letters: LetterMap['letters'] | undefined;
+    const tools: PaintTools = {
+      ...this.context,
+      matrix,
+      plane,
+      scale,
+      ...(bent || layer.id === this.lettersOf ? { reportLetters: (l) => (letters = l) } : {}),
+      paintChild: (child) => this.paintNode(child, matrix, children),
+      depth: (child) => {
+        const m = this.matrixOf(child, matrix);
+        return depthOf(m, child.box.width / 2, child.box.height / 2);
+      },
+    };
+    const kind = kindOf(layer);
+    const own = { ...(node as Node<Layer>), children: shownThemselves(node.children) };
+    const painted = kind.paint(own, tools);
+    if (letters && layer.id === this.lettersOf) this.letters = { layer: layer.id, letters };
+    const straight = { x: 0, y: 0, width: node.box.width, height: node.box.height };
+    // Bent words are touched where they stand, not all over the box their path lies in.
+    const quad =
+      bent && letters
+        ? corners(boundsOf(letters.flatMap((l) => l.quad)))
+        : corners(straight).map(([x, y]) => project(plane, x, y));
+    const unit = unitAt(planeOf(parent), node.box);
+    for (const slot of kind.slots(layer)) {
+      const found = layer.kind === 'picture' ? this.context.picture(slot) : undefined;
+      this.regions.push({
+        slot,
+        layer: layer.id,
+        kind: layer.kind,
+        quad,
+        box: { width: node.box.width, height: node.box.height },
+        unit,
+        ...(found ? { picture: { width: found.width, height: found.height } } : {}),
+      });
+    }
+    if (painted.length === 0) return [];
+    const { ops: plain, blend } = liftBlend(painted, layer);
+    let ops = plain;
+    if (layer.mask) ops = this.masked(ops, node as Node<Layer>, tools);
+    if (layer.matte) {
+      const source = siblings.get(layer.matte.layer);
+      const cut = source ? this.paintNode(source, parent, siblings) : [];
+      ops = within(ops, cut, layer.matte.invert, layer.matte.by === 'luminance');
+    }
+    return this.composited(ops, layer, opacity, blend, scale);
+  }
+
+  private masked(ops: Op[], { layer, box }: Node<Layer>, { value, memo, plane, scale }: PaintTools): Op[] {
+    const mask = layer.mask!;
+    const [left, top, width, height] = value(mask.box);
+    const area = {
+      x: left * box.width,
+      y: top * box.height,
+      width: width * box.width,
+      height: height * box.height,
+    };
+    const feather = value(mask.feather) * scale;
+    if (area.width <= 0 || area.height <= 0) return mask.invert ? ops : [];
+    const path = outlinePath(mask.outline, area, { value, memo });
+    if (feather <= 0 && !mask.invert) return [{ op: 'clip', path, plane }, ...ops, { op: 'unclip' }];
+    const shape: Op = { op: 'path', path, plane, fill: { kind: 'solid', colour: '#ffffff' }, opacity: 1 };
+    const effects = feather > 0 ? [{ effect: 'blur', radius: feather } as const] : [];
+    return within(ops, [shape], mask.invert, false, effects);
+  }
+
+  /**
+   * Applies opacity, blend and effects. Whether a layer is a whole of its own, within which its parts blend, is said by
+   * the document and never by a value of the moment; a group is made only where it shows.
+   */
+  private composited(ops: Op[], layer: Layer, opacity: number, blend: BlendMode, scale: number): Op[] {
+    const documents = wholeEffects(layer);
+    const effects = documents.flatMap((e) => resolveEffect(e, this.context.value, scale) ?? []);
+    if (effects.length > 0) return grouped(ops, { opacity, composite: blend, effects });
+    if (blend === 'normal') {
+      if (needsBackdrop(ops)) return isWhole(layer) ? grouped(ops, { opacity }) : ops;
+      return faded(ops, opacity);
+    }
+    const lone = loneDrawing(ops);
+    if (!lone) return grouped(ops, { opacity, composite: blend });
+    return ops.map((op) => (op === lone ? { ...lone, opacity: lone.opacity * opacity, blend } : op));
+  }
+}
+
+/** Effects of the whole layer: a text paints those itself that are limited to some of its words. */
+function wholeEffects(layer: Layer): readonly EffectDocument[] {
+  return layerEffects(layer).filter((e) => layer.kind !== 'text' || e.only === undefined);
+}
+
+/** Whether the document makes a layer a whole: it may fade, blends, has effects, or soft edges. */
+function isWhole(layer: Layer): boolean {
+  const { mask } = layer;
+  return (
+    layer.opacity !== 1 ||
+    layer.blend !== 'normal' ||
+    wholeEffects(layer).length > 0 ||
+    layer.matte !== undefined ||
+    (mask !== undefined && (mask.invert || mask.feather !== 0))
+  );
+}
+
+/**
+ * A picture may blend by its fill. That is the layer's blend, then: a crop, a mask or a fade on the way changes
+ * nothing about it.
+ */
+function liftBlend(ops: Op[], layer: Layer): { ops: Op[]; blend: BlendMode } {
+  const lone = layer.kind === 'group' ? undefined : loneDrawing(ops);
+  if (layer.blend !== 'normal' || !lone?.blend) return { ops, blend: layer.blend };
+  const { blend, ...plain } = lone;
+  return { ops: ops.map((op) => (op === lone ? (plain as Op) : op)), blend };
+}

@@ -1,0 +1,86 @@
+import type { Moment, Property, Value } from '../documents/property';
+import { valueAt } from '../documents/property';
+import type { Template } from '../documents/template';
+import { boundsOf, intersection, isEmpty } from '../geometry/rect';
+import type { FoundPicture, LayerContext, Size, Words } from '../layers/kind';
+import type { Layer } from '../layers/registry';
+import type { Memo } from '../memo';
+import type { LayoutCache } from '../text/cache';
+import { arrange } from './arrange';
+import { cameraMatrix } from './camera';
+import { PaintPass } from './paintPass';
+
+/** Moments looked at first, evenly spread; what shows for less than the time between two may be missed. */
+const LOOKS = 96;
+
+const NO_WORDS: Words = { text: '', runs: [] };
+const NO_LAYOUT = { glyphs: [], fit: { scale: 1, cut: '' }, missing: [], width: 0, height: 0 };
+/** A square that stands for any picture: where it lies hardly depends on its shape. */
+const ANY: FoundPicture = {
+  ...{ media: 'any', id: 'any', width: 1000, height: 1000 },
+  ...{ focus: [0.5, 0.5], scale: 1, turn: 0 },
+};
+
+/**
+ * When each slot of a picture is in view, in actual frames: the first and the last frame in which any of its layers
+ * lies in the picture. It follows from the document alone: words are left out, so that no font is needed.
+ */
+export function seenSpans(
+  layers: readonly Layer[],
+  camera: Template['camera'],
+  frame: Size,
+  length: number,
+  memo: Memo,
+  momentAt: (time: number) => Moment,
+): ReadonlyMap<string, readonly [from: number, to: number]> {
+  const whole = { x: 0, y: 0, ...frame };
+  const kept = new Map<number, ReadonlySet<string>>();
+  const seenAt = (time: number): ReadonlySet<string> => {
+    let seen = kept.get(time);
+    if (!seen) {
+      const moment = momentAt(time);
+      const value = <T extends Value>(p: Property<T>) => valueAt(p, moment);
+      const context: LayerContext = {
+        moment,
+        value,
+        words: () => NO_WORDS,
+        isFilled: () => true,
+        picture: () => ANY,
+        media: () => undefined,
+        layouts: { layout: () => NO_LAYOUT } as unknown as LayoutCache,
+        memo,
+        notice: () => undefined,
+      };
+      const pass = new PaintPass(context, undefined);
+      pass.paintAll(arrange(layers, frame, context), cameraMatrix(camera, frame, value));
+      const inView = pass.regions.filter((r) => !isEmpty(intersection(boundsOf(r.quad), whole)));
+      seen = new Set(inView.map((r) => r.slot));
+      kept.set(time, seen);
+    }
+    return seen;
+  };
+  const last = Math.max(0, Math.ceil(length) - 1);
+  const step = Math.max(1, Math.floor(last / LOOKS));
+  const looks = Array.from({ length: Math.floor(last / step) + 1 }, (_, i) => i * step);
+  if (looks.at(-1) !== last) looks.push(last);
+  const found = new Map<string, readonly [number, number]>();
+  for (const slot of new Set(looks.flatMap((t) => [...seenAt(t)]))) {
+    const first = looks.findIndex((t) => seenAt(t).has(slot));
+    const final = looks.findLastIndex((t) => seenAt(t).has(slot));
+    const from = edge(looks[first]!, looks[first - 1] ?? looks[first]!, (t) => seenAt(t).has(slot));
+    const to = edge(looks[final]!, looks[final + 1] ?? looks[final]!, (t) => seenAt(t).has(slot));
+    found.set(slot, [from, Math.min(length, to + 1)]);
+  }
+  return found;
+}
+
+/** The frame nearest to `outside` in which something holds that holds at `inside`. */
+function edge(inside: number, outside: number, holds: (time: number) => boolean): number {
+  let [yes, no] = [inside, outside];
+  while (Math.abs(yes - no) > 1) {
+    const middle = Math.trunc((yes + no) / 2);
+    if (holds(middle)) yes = middle;
+    else no = middle;
+  }
+  return yes;
+}
