@@ -43,6 +43,9 @@ export function ClipPart({ slot, held, duration, sound, name }: Props) {
   const toast = useToast();
   const [keeping, setKeeping] = useState(false);
   const clip = held.clip ?? {};
+  const own = graphic.template.slots.find((s) => s.id === slot);
+  const ofTemplate = own?.kind === 'picture' && own.heard;
+  const heard = clip.silent === undefined ? ofTemplate : !clip.silent;
   const put = (part: Partial<ClipFill>, gesture = Object.keys(part).join()) =>
     edit((r) => adjustClip(r, graphic.id, slot, held, part), `clip-${slot}-${gesture}`);
   const set = (part: Partial<ClipFill>) => {
@@ -171,11 +174,11 @@ export function ClipPart({ slot, held, duration, sound, name }: Props) {
         <>
           <Toggle
             label="Its own sound"
-            value={!clip.silent}
-            onChange={(on) => set({ silent: on ? undefined : true })}
+            value={heard}
+            onChange={(on) => set({ silent: on === ofTemplate ? undefined : !on })}
             testID={`clip-${slot}-sound`}
           />
-          {!clip.silent && (
+          {heard && (
             <NumberRow
               name="Level"
               value={clip.level ?? 0}

@@ -38,6 +38,7 @@ describe('tags on the picture', () => {
     quad: q,
     box: { width: 1, height: 1 },
     unit: [1, 0, 0, 1] as const,
+    opacity: 1,
     ...(picture ? { picture: { width: 1, height: 1 } } : {}),
   });
 

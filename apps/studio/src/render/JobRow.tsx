@@ -59,7 +59,7 @@ export function JobRow({ job }: { job: RenderJob }) {
           </Txt>
           {job.sound && (
             <Txt kind="small" tone="quiet" testID="render-sound">
-              {`Sound: ${SOUND_NAMES[job.sound.codec]}, ${levelText(job.sound.loudness)} LUFS, highest peak ${levelText(job.sound.peak)} dBFS.`}
+              {`Sound: ${SOUND_NAMES[job.sound.codec]}, ${levelText(job.sound.loudness)} LUFS, highest peak ${levelText(job.sound.peak)} dBTP.`}
             </Txt>
           )}
           <View style={styles.line}>

@@ -18,7 +18,7 @@ export const clipFillSchema = z.strictObject({
   end: z.enum(CLIP_ENDS).optional(),
   /** A second of the file that stands still instead of playing. */
   freeze: z.number().min(0).max(864000).optional(),
-  /** Whether its sound is silenced, and its level in decibels. */
+  /** Whether its sound is silenced (`false`: heard), as the template has it when absent; and its level in decibels. */
   silent: z.boolean().optional(),
   level: z.number().min(-60).max(12).optional(),
 });

@@ -117,8 +117,8 @@ export const slotSchema = z.discriminatedUnion('kind', [
     sampleFocus: z.tuple([z.number().min(0).max(1), z.number().min(0).max(1)]).default([0.5, 0.5]),
     /** Whether the picture is cropped to its frame, so that focus, scale and turn matter. */
     crops: z.boolean().default(true),
-    /** Whether a clip's own sound is heard, and until when, if not as long as the slot shows. */
-    heard: z.boolean().default(true),
+    /** Whether a clip's own sound is heard unless the editor says otherwise, and until when, if not as long as it shows. */
+    heard: z.boolean().default(false),
     heardUntil: markSchema.optional(),
   }),
   z.strictObject({

@@ -24,7 +24,7 @@ import { cameraMatrix } from './camera';
 import { changedLayers } from './changes';
 import { controlFills, isKeyed } from './controls';
 import { PaintPass, type Region } from './paintPass';
-import { seenSpans } from './seen';
+import { type Seen, seenSpans } from './seen';
 import { SlotFills } from './slotFills';
 
 export type { Region } from './paintPass';
@@ -146,10 +146,15 @@ export class GraphicScene {
    * that never is, when its scenes are. Words count for nothing in it, so that it is the same whatever is typed.
    */
   seenSpan(slotId: string): readonly [from: number, to: number] {
-    return this.seen.get(slotId) ?? this.sceneSpan(slotId);
+    return this.seen.get(slotId)?.span ?? this.sceneSpan(slotId);
   }
 
-  private get seen(): ReadonlyMap<string, readonly [number, number]> {
+  /** For how many actual frames the picture of a slot fades in, and out. */
+  fadesOf(slotId: string): readonly [coming: number, going: number] {
+    return this.seen.get(slotId)?.fades ?? [0, 0];
+  }
+
+  private get seen(): ReadonlyMap<string, Seen> {
     const { layers, clock, controls, frame } = this;
     const { camera } = this.template;
     const key = `seen/${JSON.stringify([layers, camera, clock, controls, frame])}`;

@@ -34,6 +34,8 @@ export interface Region {
    * (c, d). Drags on the picture are turned into places with it.
    */
   readonly unit: readonly [a: number, b: number, c: number, d: number];
+  /** How much of it shows: its opacity and that of all it stands in, 0..1. */
+  readonly opacity: number;
   /** Own size of the picture in it, where there is one. */
   readonly picture?: Size;
 }
@@ -61,6 +63,8 @@ function unitAt(plane: Homography, box: Rect): Region['unit'] {
 export class PaintPass {
   readonly regions: Region[] = [];
   letters: LetterMap | undefined;
+  /** Opacity of the groups that are being painted. */
+  private around = 1;
 
   constructor(
     private readonly context: LayerContext,
@@ -133,7 +137,10 @@ export class PaintPass {
     };
     const kind = kindOf(layer);
     const own = { ...(node as Node<Layer>), children: shownThemselves(node.children) };
+    this.around *= opacity;
     const painted = kind.paint(own, tools);
+    const shown = this.around;
+    this.around /= opacity;
     if (letters && layer.id === this.lettersOf) this.letters = { layer: layer.id, letters };
     const straight = { x: 0, y: 0, width: node.box.width, height: node.box.height };
     // Bent words are touched where they stand, not all over the box their path lies in.
@@ -151,6 +158,7 @@ export class PaintPass {
         quad,
         box: { width: node.box.width, height: node.box.height },
         unit,
+        opacity: shown,
         ...(found ? { picture: { width: found.width, height: found.height } } : {}),
       });
     }

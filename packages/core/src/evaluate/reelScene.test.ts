@@ -46,7 +46,7 @@ describe('graphics that follow each other', () => {
         { template: colour('#FF0000', length), start: 0 },
         {
           template: colour('#0000FF', length),
-          start: Math.round((length * rate.num) / rate.den / 60),
+          start: Math.max(1, Math.round((length * rate.num) / rate.den / 60)),
         },
       ]),
       studio,

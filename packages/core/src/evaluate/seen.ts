@@ -21,6 +21,15 @@ const ANY: FoundPicture = {
   ...{ focus: [0.5, 0.5], scale: 1, turn: 0 },
 };
 
+/** When a slot is in view, in actual frames, and for how many of them it fades in and out. */
+export interface Seen {
+  readonly span: readonly [from: number, to: number];
+  readonly fades: readonly [coming: number, going: number];
+}
+
+/** A picture that shows as much of its most as this is there. */
+const THERE = 0.95;
+
 /**
  * When each slot of a picture is in view, in actual frames: the first and the last frame in which any of its layers
  * lies in the picture. It follows from the document alone: words are left out, so that no font is needed.
@@ -32,10 +41,11 @@ export function seenSpans(
   length: number,
   memo: Memo,
   momentAt: (time: number) => Moment,
-): ReadonlyMap<string, readonly [from: number, to: number]> {
+): ReadonlyMap<string, Seen> {
   const whole = { x: 0, y: 0, ...frame };
-  const kept = new Map<number, ReadonlySet<string>>();
-  const seenAt = (time: number): ReadonlySet<string> => {
+  const kept = new Map<number, ReadonlyMap<string, number>>();
+  /** How much of each slot shows. */
+  const seenAt = (time: number): ReadonlyMap<string, number> => {
     let seen = kept.get(time);
     if (!seen) {
       const moment = momentAt(time);
@@ -53,8 +63,12 @@ export function seenSpans(
       };
       const pass = new PaintPass(context, undefined);
       pass.paintAll(arrange(layers, frame, context), cameraMatrix(camera, frame, value));
-      const inView = pass.regions.filter((r) => !isEmpty(intersection(boundsOf(r.quad), whole)));
-      seen = new Set(inView.map((r) => r.slot));
+      const shown = new Map<string, number>();
+      for (const { slot, quad, opacity } of pass.regions) {
+        if (isEmpty(intersection(boundsOf(quad), whole))) continue;
+        shown.set(slot, Math.max(opacity, shown.get(slot) ?? 0));
+      }
+      seen = shown;
       kept.set(time, seen);
     }
     return seen;
@@ -63,13 +77,21 @@ export function seenSpans(
   const step = Math.max(1, Math.floor(last / LOOKS));
   const looks = Array.from({ length: Math.floor(last / step) + 1 }, (_, i) => i * step);
   if (looks.at(-1) !== last) looks.push(last);
-  const found = new Map<string, readonly [number, number]>();
-  for (const slot of new Set(looks.flatMap((t) => [...seenAt(t)]))) {
+  const found = new Map<string, Seen>();
+  for (const slot of new Set(looks.flatMap((t) => [...seenAt(t).keys()]))) {
     const first = looks.findIndex((t) => seenAt(t).has(slot));
     const final = looks.findLastIndex((t) => seenAt(t).has(slot));
     const from = edge(looks[first]!, looks[first - 1] ?? looks[first]!, (t) => seenAt(t).has(slot));
     const to = edge(looks[final]!, looks[final + 1] ?? looks[final]!, (t) => seenAt(t).has(slot));
-    found.set(slot, [from, Math.min(length, to + 1)]);
+    const most = Math.max(...looks.map((t) => seenAt(t).get(slot) ?? 0));
+    const isThere = (t: number) => (seenAt(t).get(slot) ?? 0) >= THERE * most;
+    const full = looks.filter(isThere);
+    const [up, down] = [full[0]!, full.at(-1)!];
+    const fades = [
+      edge(up, Math.min(up, from), isThere) - from,
+      to - edge(down, Math.max(down, to), isThere),
+    ] as const;
+    found.set(slot, { span: [from, Math.min(length, to + 1)], fades });
   }
   return found;
 }

@@ -55,6 +55,14 @@ describe('a clip that is over before its slot', () => {
     expect(at(5, {})).toBe(19);
     expect(at(5, { in: 0.5, length: 0.5 })).toBe(9);
   });
+  it('never shows the frame after its out point, however near it is', () => {
+    for (const end of ['hold', 'loop', 'stretch'] as const) {
+      for (let i = 0; i < 3000; i++) {
+        const t = 0.99 + i / 100_000;
+        expect(at(t, { in: 0.5, length: 1, end })).not.toBe(15);
+      }
+    }
+  });
   it('begins again', () => {
     expect([0, 0.5, 1, 1.5, 7.2].map((t) => at(t, { in: 0.5, length: 1, end: 'loop' }))).toEqual([
       5, 10, 5, 10, 7,

@@ -19,12 +19,9 @@ export function clipTime(t: number, clip: ClipFill, duration: number, room: numb
   if (clip.freeze !== undefined) return within(clip.freeze) + FRAME_SLACK;
   const { from, length, speed } = clipStretch(clip, duration, room);
   let played = Math.max(0, t) * speed;
-  if (played >= length) {
-    // The frame at the out point itself is not shown any more.
-    if (clip.end === 'loop' && length > 0) played %= length;
-    else played = Math.max(0, length - 2 * FRAME_SLACK);
-  }
-  return from + played + FRAME_SLACK;
+  if (played >= length && clip.end === 'loop' && length > 0) played %= length;
+  // The frame at the out point itself is not shown any more.
+  return from + Math.min(played, Math.max(0, length - 2 * FRAME_SLACK)) + FRAME_SLACK;
 }
 
 /** What plays of a clip in a slot: from which second, how many, and how fast. */

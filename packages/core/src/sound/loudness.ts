@@ -1,4 +1,5 @@
 import { SOUND_RATE, type Stereo } from './sound';
+import { PEAK_REACH, truePeakAt } from './truePeak';
 
 /** A second-order filter: feed-forward b, feedback a (a0 is 1). */
 interface Biquad {
@@ -39,8 +40,8 @@ const RELATIVE_GATE = -10;
 const loudnessOf = (power: number) => -0.691 + 10 * Math.log10(power);
 
 /**
- * Integrated loudness of a programme in LUFS, and its highest sample peak in dBFS
- * (ITU-R BS.1770-4, as EBU R 128 asks for it).
+ * Integrated loudness of a programme in LUFS, and its highest true peak in dBTP
+ * (ITU-R BS.1770-4 with its annex 2, as EBU R 128 asks for it).
  */
 export class LoudnessMeter {
   private readonly filters = [0, 1].map(() => [new Filter(SHELF), new Filter(HIGH_PASS)] as const);
@@ -48,14 +49,15 @@ export class LoudnessMeter {
   private sum = 0;
   private count = 0;
   private highest = 0;
+  /** The end of what came before, which peaks between samples depend on. */
+  private before: Stereo = [new Float32Array(0), new Float32Array(0)];
 
   push(block: Stereo): void {
     const length = block[0].length;
+    this.findPeaks(block);
     for (let i = 0; i < length; i++) {
       for (const channel of [0, 1] as const) {
         const x = block[channel][i]!;
-        const peak = Math.abs(x);
-        if (peak > this.highest) this.highest = peak;
         const [shelf, high] = this.filters[channel]!;
         const y = high.next(shelf.next(x));
         this.sum += y * y;
@@ -68,9 +70,26 @@ export class LoudnessMeter {
     }
   }
 
-  /** Highest sample, in decibels below full scale; −∞ of silence. */
+  private findPeaks(block: Stereo): void {
+    const all = ([0, 1] as const).map((c) => {
+      const joined = new Float32Array(this.before[c].length + block[c].length);
+      joined.set(this.before[c]);
+      joined.set(block[c], this.before[c].length);
+      return joined;
+    }) as unknown as Stereo;
+    for (const samples of all) {
+      // What the last places depend on comes with the next block.
+      for (let i = this.before[0].length - PEAK_REACH; i < samples.length - PEAK_REACH; i++) {
+        if (i >= 0) this.highest = Math.max(this.highest, truePeakAt(samples, i, this.highest));
+      }
+    }
+    this.before = [all[0].slice(-2 * PEAK_REACH), all[1].slice(-2 * PEAK_REACH)];
+  }
+
+  /** Highest true peak in dBTP; −∞ of silence. */
   get peak(): number {
-    return 20 * Math.log10(this.highest);
+    const rest = this.before.flatMap((samples) => [...samples].map(Math.abs));
+    return 20 * Math.log10(Math.max(this.highest, ...rest));
   }
 
   /** LUFS; −∞ where nothing is louder than the gate, or the programme is shorter than a block. */

@@ -1,5 +1,5 @@
 import type { SoundPlay } from './plan';
-import { sampleAt } from './resample';
+import { reachAt, sampleAt } from './resample';
 import { SOUND_RATE, type Stereo } from './sound';
 
 /** A sound that can be read anywhere, in stereo at 48 kHz. */
@@ -9,9 +9,6 @@ export interface SoundSource {
    */
   read(from: number, frames: number): Promise<Stereo>;
 }
-
-/** Sample frames read beyond both ends of a block, for interpolation. */
-const MARGIN = 16;
 
 /**
  * A block of the mix, not limited yet. Blocks may be asked for in any order and of any length: they fit together.
@@ -49,8 +46,11 @@ async function add(
   }: { begins: number; count: number; from: number; to: number; start: number },
 ): Promise<void> {
   const at = second * SOUND_RATE + (from - begins) * speed;
-  const first = Math.floor(at) - MARGIN;
-  const planes = await source.read(first, Math.ceil((to - from) * speed) + 2 * MARGIN + 2);
+  // Read beyond both ends of a block, for interpolation.
+  const margin = Math.ceil(reachAt(speed)) + 4;
+  const first = Math.floor(at) - margin;
+  const planes = await source.read(first, Math.ceil((to - from) * speed) + 2 * margin + 2);
+  const cutoff = Math.min(1, 1 / speed);
   const whole = speed === 1 && Number.isInteger(at);
   const [up, down] = [fadeIn * SOUND_RATE, fadeOut * SOUND_RATE];
   for (let n = from; n < to; n++) {
@@ -58,7 +58,7 @@ async function add(
     const fade = Math.min(rise(into, up), rise(count - into, down));
     const position = at + (n - from) * speed - first;
     for (const channel of [0, 1] as const) {
-      const value = whole ? planes[channel][position]! : sampleAt(planes[channel], position);
+      const value = whole ? planes[channel][position]! : sampleAt(planes[channel], position, cutoff);
       out[channel][n - start]! += value * gain * fade;
     }
   }

@@ -38,7 +38,15 @@ const template = templateOf([textLayer('t')], {
     sound('hit', 'land', { level: -6 }),
     sound('whoosh', 'go', { offset: -30 }),
     sound('bed', 'start', { loops: true, fadeOut: 1 }),
-    { id: 'clip', kind: 'picture', name: 'Clip', scenes: ['all'], moment: { at: 0 }, sample: null },
+    {
+      id: 'clip',
+      kind: 'picture',
+      name: 'Clip',
+      scenes: ['all'],
+      moment: { at: 0 },
+      sample: null,
+      heard: true,
+    },
   ],
 });
 const planned = (fill: Partial<Fill> = {}) => {
@@ -107,6 +115,53 @@ describe('the sound of clips', () => {
       [3, 1],
     ]);
     expect(clip({ end: 'stretch' })).toMatchObject([{ length: 4, speed: 0.5 }]);
+  });
+  it('is off unless the template wants it, and is as the editor says', () => {
+    const own = (heard: boolean, part: object) => {
+      const slots = template.slots.map((s) => (s.kind === 'picture' ? { ...s, heard } : s));
+      const made = templateOf(template.layers, { ...template, slots });
+      const fill = {
+        ...{ controls: {}, hidden: ['hit', 'whoosh', 'bed'] },
+        slots: { clip: { media: 'sha256:c', focus: [0.5, 0.5], scale: 1, turn: 0, clip: part } } as never,
+      };
+      const reel = newReel(made, { id: 'r', name: 'R', now: '', shape: 'wide', fill });
+      return soundPlan(new ReelScene(reel, resources), () => ({ duration: 2 })).length;
+    };
+    expect([
+      own(false, {}),
+      own(false, { silent: false }),
+      own(true, {}),
+      own(true, { silent: true }),
+    ]).toEqual([0, 1, 1, 0]);
+    const slot = { id: 'x', kind: 'picture', name: 'X', scenes: ['all'], moment: { at: 0 }, sample: null };
+    const [opened] = templateOf([textLayer('t')], { slots: [slot, textSlot('t')] }).slots;
+    expect(opened).toMatchObject({ heard: false });
+  });
+  it('begins where its layer says, fades with its picture, and is not cut off hard', () => {
+    const picture = (part: object) => ({
+      ...{ id: 'p', kind: 'picture', slot: 'clip', size: [400, 300] },
+      ...part,
+    });
+    const heard = (part: object, duration: number) => {
+      const made = templateOf([], { ...template, layers: [picture(part)] });
+      const slots = { clip: { media: 'sha256:c', focus: [0.5, 0.5], scale: 1, turn: 0 } } as never;
+      const fill = { controls: {}, hidden: ['hit', 'whoosh', 'bed'], slots };
+      const reel = newReel(made, { id: 'r', name: 'R', now: '', shape: 'wide', fill });
+      return soundPlan(new ReelScene(reel, resources), () => ({ duration }))[0]!;
+    };
+    // The graphic is 4 s long: in 1 s, hold 2 s, out 1 s.
+    expect(heard({ clip: { from: { at: 30 } } }, 9)).toMatchObject({ start: 0.5, from: 0, length: 3.5 });
+    expect(heard({}, 9).fadeOut).toBeCloseTo(0.25, 6);
+    expect(heard({}, 2).fadeOut).toBe(0.004);
+    const keys = [
+      { at: 0, value: 0, ease: 'linear' },
+      { at: 60, value: 1 },
+      { at: 0, of: 'out', value: 1, ease: 'linear' },
+      { at: 60, of: 'out', value: 0 },
+    ];
+    const faded = heard({ opacity: { keys } }, 9);
+    expect(Math.abs(faded.fadeIn - 0.95)).toBeLessThan(0.05);
+    expect(Math.abs(faded.fadeOut - 0.95)).toBeLessThan(0.08);
   });
   it('is not heard when it is silenced or stands still', () => {
     expect(clip({ silent: true })).toEqual([]);

@@ -1,5 +1,6 @@
 import type { ReelScene } from '../evaluate/reelScene';
-import type { MediaFacts } from '../layers/kind';
+import type { ClipWindow, MediaFacts } from '../layers/kind';
+import { everyLayer } from '../layers/registry';
 import { clipStretch } from '../media/clipTime';
 import { secondsAt } from '../time/rate';
 
@@ -92,32 +93,57 @@ function slotSounds(scene: Scene, sound: FindSound): SoundPlay[] {
   });
 }
 
+/** Seconds over which a clip's sound goes where it is cut off, by the end of its picture or of the graphic. */
+const CUT_FADE = 0.25;
+
 function clipSounds(scene: Scene, sound: FindSound): SoundPlay[] {
   const { template } = scene;
+  const seconds = (frames: number) => secondsAt(frames, template.rate);
   return template.slots.flatMap((slot): SoundPlay[] => {
-    if (slot.kind !== 'picture' || !slot.heard) return [];
+    if (slot.kind !== 'picture') return [];
     const held = scene.slots.pictureFill(slot.id);
     const facts = held && sound(held.media);
     const clip = held?.clip ?? {};
-    if (!held || !facts || clip.silent || clip.freeze !== undefined) return [];
-    const [from, to] = scene.seenSpan(slot.id).map((f) => secondsAt(f, template.rate)) as [number, number];
-    const until = slot.heardUntil ? secondsAt(scene.timeOf(slot.heardUntil), template.rate) : to;
-    const room = Math.min(to, until) - from;
+    // The editor's word counts, else the template's.
+    const heard = clip.silent === undefined ? slot.heard : !clip.silent;
+    if (!held || !facts || !heard || clip.freeze !== undefined) return [];
+    const window = clipWindow(scene, slot.id);
+    const [from, to] = scene.clipSpan(slot.id, window).map(seconds) as [number, number];
+    const until = slot.heardUntil ?? window.freeze;
+    const room = Math.min(to, until ? seconds(scene.timeOf(until)) : to) - from;
     const { from: begin, length, speed } = clipStretch(clip, facts.duration, to - from);
     const lasts = length / speed;
     if (lasts <= 0 || room <= 0) return [];
+    const fades = scene.fadesOf(slot.id).map(seconds) as [number, number];
     const rounds = clip.end === 'loop' ? Math.min(1000, Math.ceil(room / lasts)) : 1;
-    return Array.from({ length: rounds }, (_, i) => ({
-      media: held.media,
-      start: from + i * lasts,
-      length: Math.min(lasts, room - i * lasts),
-      from: begin,
-      speed,
-      gain: gainOf(clip.level ?? 0),
-      fadeIn: SOFT_EDGE,
-      fadeOut: SOFT_EDGE,
-    }));
+    return Array.from({ length: rounds }, (_, i): SoundPlay => {
+      const start = from + i * lasts;
+      const plays = Math.min(lasts, room - i * lasts);
+      const isCut = i * lasts + plays >= room - 1e-6 && room < rounds * lasts - 1e-6;
+      const isLast = start + plays > to - fades[1];
+      return {
+        media: held.media,
+        start,
+        length: plays,
+        from: begin,
+        speed,
+        gain: gainOf(clip.level ?? 0),
+        fadeIn: Math.min(plays, Math.max(SOFT_EDGE, i === 0 ? fades[0] : 0)),
+        fadeOut: Math.min(
+          plays / 2,
+          Math.max(SOFT_EDGE, isLast ? start + plays - (to - fades[1]) : 0, isCut ? CUT_FADE : 0),
+        ),
+      };
+    });
   });
+}
+
+/** When the first layer that shows a slot says that its clip plays. */
+function clipWindow(scene: Scene, slot: string): ClipWindow {
+  for (const layer of everyLayer(scene.layers)) {
+    if (layer.kind === 'picture' && layer.slot === slot && layer.clip) return layer.clip;
+  }
+  return {};
 }
 
 /** What media facts say of a clip's own sound. */

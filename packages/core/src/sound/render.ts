@@ -8,7 +8,7 @@ import { SOUND_RATE, type Stereo } from './sound';
 export interface MixFacts {
   /** LUFS; −∞ of silence. */
   readonly loudness: number;
-  /** dBFS. */
+  /** dBTP. */
   readonly peak: number;
 }
 

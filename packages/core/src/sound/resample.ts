@@ -14,13 +14,15 @@ const KERNEL = Float64Array.from({ length: REACH * STEPS + 1 }, (_, i) => {
   return (Math.sin(a) / a) * (0.42 + 0.5 * Math.cos(w) + 0.08 * Math.cos(2 * w));
 });
 
-/** The value between samples at a position; beyond the ends it is silent. */
-export function sampleAt(samples: Float32Array, position: number): number {
-  return interpolated(samples, position, 1);
-}
+/** Samples to each side that a value is made of when a sound plays at a speed. */
+export const reachAt = (speed: number) => REACH * Math.max(1, speed);
 
-/** `cutoff` below 1 lets only that part of the band through, for going down in rate. */
-function interpolated(samples: Float32Array, position: number, cutoff: number): number {
+/**
+ * The value between samples at a position; beyond the ends it is silent.
+ * @param cutoff below 1 lets only that part of the band through: what plays faster, or goes down in rate, must not
+ * bring what would lie above half the rate
+ */
+export function sampleAt(samples: Float32Array, position: number, cutoff: number): number {
   const reach = REACH / cutoff;
   const from = Math.max(0, Math.ceil(position - reach));
   const to = Math.min(samples.length - 1, Math.floor(position + reach));
@@ -51,8 +53,7 @@ export function toSoundRate(
   const cutoff = Math.min(1, 1 / step);
   for (let i = 0; i < count; i++) {
     const position = (from + i) * step - first;
-    out[i] =
-      rate === SOUND_RATE ? (samples[Math.round(position)] ?? 0) : interpolated(samples, position, cutoff);
+    out[i] = rate === SOUND_RATE ? (samples[Math.round(position)] ?? 0) : sampleAt(samples, position, cutoff);
   }
   return out;
 }
