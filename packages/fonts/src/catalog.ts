@@ -12,9 +12,13 @@ export interface ShippedFont {
   readonly file: string;
   /** Path within the installed packages. */
   readonly source: string;
-  /** Scripts (ISO 15924, or `Emoji`) it stands in for where a template's own font lacks them. */
+  /** Scripts (ISO 15924, `Latx` for Latin beyond western Europe, or `Emoji`) it stands in for where a template's own font lacks them. */
   readonly standsInFor?: readonly (
     | 'Latn'
+    | 'Latx'
+    | 'Grek'
+    | 'Cyrl'
+    | 'Zsym'
     | 'Arab'
     | 'Hebr'
     | 'Deva'
@@ -103,6 +107,7 @@ export const FONTS: readonly ShippedFont[] = [
     file: 'Recursive.ttf',
     source: '@fontsource-variable/recursive/files/recursive-latin-full-normal.woff2',
   },
+  ...family('scripts', 'Noto Sans', 'noto-sans', [400, 700], ['Latx', 'Grek', 'Cyrl']),
   ...family('scripts', 'Noto Sans Arabic', 'noto-sans-arabic', [400, 700], ['Arab']),
   ...family('scripts', 'Noto Sans Hebrew', 'noto-sans-hebrew', [400, 700], ['Hebr']),
   ...family('scripts', 'Noto Sans Devanagari', 'noto-sans-devanagari', [400, 700], ['Deva']),
@@ -110,6 +115,8 @@ export const FONTS: readonly ShippedFont[] = [
   ...family('scripts', 'Noto Sans SC', 'noto-sans-sc', [400, 700], ['Hani']),
   ...family('scripts', 'Noto Sans JP', 'noto-sans-jp', [400, 700], ['Kana']),
   ...family('scripts', 'Noto Sans KR', 'noto-sans-kr', [400, 700], ['Hang']),
+  ...family('scripts', 'Noto Sans Symbols', 'noto-sans-symbols', [400, 700], ['Zsym']),
+  ...family('scripts', 'Noto Sans Symbols 2', 'noto-sans-symbols-2', [400], ['Zsym']),
   ...family('scripts', 'Noto Color Emoji', 'noto-color-emoji', [400], ['Emoji']),
 ];
 
@@ -123,7 +130,7 @@ export interface FontFamily {
 
 /** The shipped families, in the order of the catalogue; the colour font is not one to set words in. */
 export const FAMILIES: readonly FontFamily[] = [...new Set(FONTS.map((f) => f.family))]
-  .filter((name) => name !== 'Noto Color Emoji')
+  .filter((name) => !['Noto Color Emoji', 'Noto Sans Symbols', 'Noto Sans Symbols 2'].includes(name))
   .map((name) => {
     const fonts = FONTS.filter((f) => f.family === name);
     const [first] = fonts;
@@ -163,9 +170,14 @@ export function fontsFor(needs: Needs): ShippedFont[] {
   }
   for (const script of needs.scripts) {
     const able = FONTS.filter((f) => (f.standsInFor as readonly string[] | undefined)?.includes(script));
-    for (const weight of script === 'Latn' ? [400] : [lightest, heaviest]) {
-      const found = nearest(able, weight);
-      if (found) chosen.add(found);
+    for (const name of new Set(able.map((f) => f.family))) {
+      for (const weight of script === 'Latn' ? [400] : [lightest, heaviest]) {
+        const found = nearest(
+          able.filter((f) => f.family === name),
+          weight,
+        );
+        if (found) chosen.add(found);
+      }
     }
   }
   return [...chosen];

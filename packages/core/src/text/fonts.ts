@@ -61,19 +61,22 @@ export class FontFace {
 
   /** Whether the font has every character of a grapheme; joiners and variation selectors do not count. */
   covers(grapheme: string): boolean {
-    for (const character of grapheme) {
-      const code = character.codePointAt(0)!;
-      const ignorable =
-        code === 0x200d || code === 0x200c || (code >= 0xfe00 && code <= 0xfe0f) || code === 0xad;
-      if (!ignorable && !this.covered.has(code)) return false;
-    }
-    return true;
+    return hasAll(this.covered, grapheme);
   }
 
-  /** Shapes one run of one direction. Clusters are UTF-16 indices into `text`; positions are font units. */
-  shape(text: string, direction: 'ltr' | 'rtl', script?: Script, features = ''): ShapedGlyph[] {
+  /**
+   * Shapes a part of a text, of one direction; what stands around it counts, so that letters join. Clusters are UTF-16
+   * indices into `text`; positions are font units.
+   */
+  shape(
+    text: string,
+    direction: 'ltr' | 'rtl',
+    script?: Script,
+    features = '',
+    [from, to]: readonly [number, number] = [0, text.length],
+  ): ShapedGlyph[] {
     const buffer = this.hb.createBuffer();
-    buffer.addText(text);
+    buffer.addText(text, from, to - from);
     buffer.guessSegmentProperties();
     buffer.setDirection(direction);
     if (script && script !== 'Emoji') buffer.setScript(script);
@@ -113,6 +116,17 @@ export class FontFace {
     }
     return box;
   }
+}
+
+/** Whether all characters of a grapheme are there; joiners and variation selectors do not count. */
+function hasAll(covered: ReadonlySet<number>, grapheme: string): boolean {
+  for (const character of grapheme) {
+    const code = character.codePointAt(0)!;
+    const ignorable =
+      code === 0x200d || code === 0x200c || (code >= 0xfe00 && code <= 0xfe0f) || code === 0xad;
+    if (!ignorable && !covered.has(code)) return false;
+  }
+  return true;
 }
 
 /** HarfBuzz draw commands to a path, scaled, with y turned downwards. */
@@ -160,6 +174,12 @@ class FontFile {
     this.covered = new Set(this.face.collectUnicodes());
     if (this.covered.size === 0) throw new Error(`The font "${info.family}" has no letters, or is broken.`);
     this.axes = this.face.getAxisInfos();
+  }
+
+  /** Whether it has a letter; a colour font is for colour signs alone, whole sequences of them. */
+  isFor(grapheme: string, colour: boolean): boolean {
+    if ((this.info.standsInFor?.includes('Emoji') ?? false) !== colour) return false;
+    return colour || hasAll(this.covered, grapheme);
   }
 
   /** The face nearest to a weight and axis values. Whole steps, so that a moving axis finds faces made before. */
@@ -224,10 +244,14 @@ export class FontBook {
     return file.at(weight, axes);
   }
 
-  /** The font that stands in for a script, nearest in weight. */
-  standIn(script: Script, weight: number): FontFace | undefined {
-    const able = this.files.filter((f) => f.info.standsInFor?.includes(script));
-    return nearest(able, weight)?.at(weight, {});
+  /**
+   * The font that stands in for a letter: of those for its script, else of all that stand in for any, the one nearest
+   * in weight that has it.
+   */
+  standIn(grapheme: string, script: Script | undefined, weight: number): FontFace | undefined {
+    const able = this.files.filter((f) => f.info.standsInFor && f.isFor(grapheme, script === 'Emoji'));
+    const own = able.filter((f) => script && f.info.standsInFor?.includes(script));
+    return nearest(own.length > 0 ? own : able, weight)?.at(weight, {});
   }
 }
 

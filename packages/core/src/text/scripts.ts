@@ -13,7 +13,8 @@ export const SCRIPTS = [
   'Kana',
   'Hang',
 ] as const;
-export type Script = (typeof SCRIPTS)[number] | 'Emoji';
+/** Besides those: Latin letters that fonts for western languages lack (Vietnamese), symbols, and colour signs. */
+export type Script = (typeof SCRIPTS)[number] | 'Latx' | 'Zsym' | 'Emoji';
 
 const TESTS: readonly (readonly [Script, RegExp])[] = [
   ['Latn', /\p{Script=Latin}/u],
@@ -28,7 +29,15 @@ const TESTS: readonly (readonly [Script, RegExp])[] = [
   ['Hang', /\p{Script=Hangul}/u],
 ];
 
+/** Latin Extended-B and Extended Additional; Vietnamese is written with them. */
+const BEYOND_WESTERN = /[\u0180-\u024f\u1e00-\u1eff]/;
+
+/** Signs that stand for themselves: stars, ticks, arrows, shapes; not those that text fonts have. */
+const SYMBOL = /(?![\u00a0-\u00ff])[\p{So}\p{Sm}\u2190-\u21ff\u2600-\u27bf]/u;
+
 const EMOJI = /\p{Emoji_Presentation}|\p{Emoji}\uFE0F|\p{Regional_Indicator}/u;
+
+const ALL_EMOJI = new RegExp(`(${EMOJI.source})\\p{M}*`, 'gu');
 
 /** Whether a grapheme shows as a colour picture rather than as a letter. */
 export function isEmoji(grapheme: string): boolean {
@@ -51,6 +60,8 @@ export function graphemes(text: string): Segment[] {
 export function scriptsIn(text: string): Set<Script> {
   const found = new Set<Script>(TESTS.filter(([, test]) => test.test(text)).map(([script]) => script));
   if (isEmoji(text)) found.add('Emoji');
+  if (BEYOND_WESTERN.test(text.normalize('NFC'))) found.add('Latx');
+  if (SYMBOL.test(text.replace(ALL_EMOJI, ''))) found.add('Zsym');
   // Chinese characters among kana are Japanese: the Japanese font has them.
   if (found.has('Kana')) found.delete('Hani');
   return found;

@@ -2,6 +2,7 @@ import type { Rect } from '../geometry/rect';
 import { isEmpty, union } from '../geometry/rect';
 import { type Break, type BrokenLine, breakLines, lineBreaks, wordStarts } from './breaking';
 import type { FontBook, FontFace } from './fonts';
+import { pieceStart } from './joining';
 import type { PlacedGlyph, TextLayout, TextLine, TextStyle, WeightRun } from './layout';
 import { type ItemStyle, itemise, type LineGlyph, type Paragraph, shapeLine } from './shaping';
 
@@ -152,12 +153,14 @@ export class Setter {
         : ({ start: 0, middle: 0.5, end: 1 } as const);
       const x = (width - shaped.width * size) * align[this.style.align];
       const baseline = (top + lineNumber * this.style.leading) * size;
+      // Marks above and below are part of the line, in whichever font they come.
+      const reach = this.reach(setting, lineNumber);
       lines.push({
         x,
         width: shaped.width * size,
         baseline,
-        top: baseline - Math.max(this.primary.capHeight, this.primary.ascent * 0.9) * size,
-        bottom: baseline + this.primary.descent * size,
+        top: baseline - Math.max(this.primary.capHeight, this.primary.ascent * 0.9, reach.above) * size,
+        bottom: baseline + Math.max(this.primary.descent, reach.below) * size,
       });
       // Units are numbered in reading order, which for right-to-left runs is not the order of the glyphs.
       const reading = [...shaped.glyphs].sort((a, b) => a.from - b.from);
@@ -165,7 +168,7 @@ export class Setter {
       const wordIndex = new Map<number, number>();
       let [next, word] = [0, -1];
       for (const g of reading) {
-        const letter = start + g.from;
+        const letter = start + pieceStart(p.text, g.from);
         if (!letterIndex.has(letter)) letterIndex.set(letter, letterIndex.size);
         // A word that goes on in the next line is one there too.
         while (next < starts[paragraph]!.length && starts[paragraph]![next]! <= g.from) {
@@ -186,7 +189,7 @@ export class Setter {
           x: x + g.x * size,
           y: baseline + g.y * size,
           advance: g.advance * size,
-          letter: letterIndex.get(start + g.from)!,
+          letter: letterIndex.get(start + pieceStart(p.text, g.from))!,
           word: wordIndex.get(g.from)!,
           line: lineNumber,
           from: start + g.from,

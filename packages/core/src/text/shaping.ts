@@ -1,5 +1,6 @@
 import bidiFactory from 'bidi-js';
 import type { Axes, FontBook, FontFace } from './fonts';
+import { joinsLetters } from './joining';
 import { graphemes, type Script, scriptOf } from './scripts';
 import type { Segment } from './segments';
 
@@ -22,6 +23,8 @@ export interface Paragraph {
   readonly rightToLeft: boolean;
   /** Graphemes that no loaded font has. */
   readonly missing: readonly string[];
+  /** Indices at which the look changes, so that no ligature reaches across. */
+  readonly borders: ReadonlySet<number>;
 }
 
 /** How a paragraph is to look, where it is not the same throughout. */
@@ -56,20 +59,15 @@ export function itemise(text: string, fonts: FontBook, style: ItemStyle): Paragr
     let face = primary;
     if (own === 'Emoji' || !primary.covers(segment)) {
       const wanted = own ?? script;
-      const standIn = wanted && fonts.standIn(wanted === 'Hani' && japanese ? 'Kana' : wanted, weight);
-      if (standIn && (standIn.colour || standIn.covers(segment))) face = standIn;
+      const standIn = fonts.standIn(segment, wanted === 'Hani' && japanese ? 'Kana' : wanted, weight);
+      if (standIn) face = standIn;
       else if (segment.trim() && !primary.covers(segment)) missing.push(segment);
     }
     const runScript = own === 'Emoji' ? 'Emoji' : script;
     const level = embedding.levels[index] ?? 0;
     const last = runs.at(-1);
-    const joins =
-      last &&
-      last.face === face &&
-      last.script === runScript &&
-      last.level === level &&
-      !style.borders.has(index);
-    if (joins) runs[runs.length - 1] = { ...last, to: index + segment.length };
+    if (last && last.face === face && last.script === runScript && last.level === level)
+      runs[runs.length - 1] = { ...last, to: index + segment.length };
     else runs.push({ from: index, to: index + segment.length, face, script: runScript, level });
   }
   return {
@@ -78,6 +76,7 @@ export function itemise(text: string, fonts: FontBook, style: ItemStyle): Paragr
     runs,
     rightToLeft: ((embedding.paragraphs[0]?.level ?? 0) & 1) === 1,
     missing,
+    borders: style.borders,
   };
 }
 
@@ -115,8 +114,21 @@ function visualRuns(paragraph: Paragraph, from: number, to: number): Run[] {
   return inside;
 }
 
-/** Shapes a range of a paragraph as one line, left to right as seen. `tracking` in ems is added to every cluster; `features` as in
- * CSS `font-feature-settings`, in HarfBuzz's form. */
+/** OpenType features of ligatures that a text can do without. */
+const LIGATURES = ['liga', 'clig', 'dlig', 'hlig'];
+
+/** Turns ligatures off: everywhere where letters are spaced (CSS Text 3, 8.2), else across the borders of looks. */
+function withoutLigatures(run: Run, borders: ReadonlySet<number>, spaced: boolean): string[] {
+  if (spaced) return LIGATURES.map((tag) => `-${tag}`);
+  const inside = [...borders].filter((b) => b > run.from && b < run.to);
+  return inside.flatMap((b) => LIGATURES.map((tag) => `-${tag}[${b - 1}:${b + 1}]`));
+}
+
+/**
+ * Shapes a range of a paragraph as one line, left to right as seen.
+ * @param tracking ems added to every cluster, but for those of scripts whose letters join
+ * @param features as in CSS `font-feature-settings`, in HarfBuzz's form
+ */
 export function shapeLine(
   paragraph: Paragraph,
   from: number,
@@ -126,28 +138,37 @@ export function shapeLine(
 ): { glyphs: LineGlyph[]; width: number } {
   const glyphs: LineGlyph[] = [];
   let pen = 0;
+  let lastSpacing = 0;
   for (const run of visualRuns(paragraph, from, to)) {
-    const text = paragraph.text.slice(run.from, run.to);
     const rightToLeft = run.level % 2 === 1;
-    const shaped = run.face.shape(text, rightToLeft ? 'rtl' : 'ltr', run.script, features);
+    const spacing = joinsLetters(run.script) ? 0 : tracking;
+    const wanted = [
+      ...(features ? [features] : []),
+      ...withoutLigatures(run, paragraph.borders, spacing !== 0),
+    ].join(',');
+    const shaped = run.face.shape(paragraph.text, rightToLeft ? 'rtl' : 'ltr', run.script, wanted, [
+      run.from,
+      run.to,
+    ]);
     // The end of a cluster is the next larger cluster start in the run, whichever way the run reads.
     const starts = [...new Set(shaped.map((g) => g.cl))].sort((a, b) => a - b);
-    const endOf = new Map(starts.map((s, i) => [s, starts[i + 1] ?? text.length]));
+    const endOf = new Map(starts.map((s, i) => [s, starts[i + 1] ?? run.to]));
     shaped.forEach((g, i) => {
       const lastOfCluster = shaped[i + 1]?.cl !== g.cl;
-      const advance = run.face.ems(g.ax) + (lastOfCluster ? tracking : 0);
+      const advance = run.face.ems(g.ax) + (lastOfCluster ? spacing : 0);
+      lastSpacing = spacing;
       glyphs.push({
         face: run.face,
         glyph: g.g,
         x: pen + run.face.ems(g.dx),
         y: -run.face.ems(g.dy),
         advance,
-        from: run.from + g.cl,
-        to: run.from + endOf.get(g.cl)!,
+        from: g.cl,
+        to: endOf.get(g.cl)!,
       });
       pen += advance;
     });
   }
   // Tracking stands between letters, not after the last one.
-  return { glyphs, width: glyphs.length > 0 ? Math.max(0, pen - tracking) : 0 };
+  return { glyphs, width: glyphs.length > 0 ? Math.max(0, pen - lastSpacing) : 0 };
 }
