@@ -24,6 +24,11 @@ export function checkText(check: Check): { kind: 'info' | 'watch' | 'fault'; tex
         kind: 'watch',
         text: `These words do not fit and are cut: “${shorten(check.words)}”. Use fewer words.`,
       };
+    case 'missing-font':
+      return {
+        kind: 'watch',
+        text: `The font ${check.family} is not here, so these words are set in another. Add it on the Shelf.`,
+      };
     case 'missing-letters':
       return { kind: 'watch', text: `No font here has these letters: ${check.letters}` };
     case 'missing-picture':

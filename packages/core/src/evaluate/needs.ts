@@ -1,10 +1,10 @@
 import { type Fill, isWords } from '../documents/fill';
-import { isConstant, type Property, type Source, type Value } from '../documents/property';
+import { type ControlLink, isConstant, type Property, type Source, type Value } from '../documents/property';
 import type { Template } from '../documents/template';
 import { everyLayer } from '../layers/registry';
 import { type Script, scriptsIn } from '../text/scripts';
 import { changedLayers } from './changes';
-import { takesWords } from './controls';
+import { isKeyed, takesWords } from './controls';
 
 /** The fonts a graphic may use: every family and weight its layers name, and the scripts of its words. */
 export interface FontNeeds {
@@ -12,67 +12,83 @@ export interface FontNeeds {
   readonly scripts: readonly Script[];
 }
 
-/** Every constant a property can come to. */
-function leaves<T extends Value>(p: Property<T>): T[] {
-  return isConstant(p) ? [p] : sourceParts(p as Source<T>).flatMap(leaves);
-}
+/** What the controls of a graphic may hold, by their ids. */
+type Held = ReadonlyMap<string, readonly Value[]>;
 
-function sourceParts<T>(source: Source<T>): Property<T>[] {
-  if ('keys' in source) return source.keys.map((k) => k.value);
-  if ('shape' in source) return Object.values(source.shape);
-  if ('parts' in source) return [];
-  if ('sum' in source) return source.sum;
-  if ('product' in source) return source.product;
-  if ('control' in source) return Object.values(source.table ?? {});
+/** Values that a property is followed to; a document made to have endless ones is not followed on. */
+const MOST_VALUES = 200;
+
+/** Every value a property can come to, whichever way it takes: tables, frames of other shapes, sums, keys. */
+function valuesOf(p: Property<Value>, held: Held): Value[] {
+  if (isConstant(p)) return [p];
+  const source = p as Source<Value>;
+  if ('keys' in source) return source.keys.flatMap((k) => valuesOf(k.value, held)).slice(0, MOST_VALUES);
+  if ('shape' in source) return Object.values(source.shape).flatMap((q) => valuesOf(q, held));
+  if ('control' in source) return linkedValues(source, held);
+  if ('sum' in source || 'product' in source) {
+    const by = 'sum' in source ? (a: number, b: number) => a + b : (a: number, b: number) => a * b;
+    const list = 'sum' in source ? source.sum : source.product;
+    return list
+      .map((q) => valuesOf(q, held))
+      .reduce((all, next) =>
+        all.flatMap((a) => next.map((b) => by(Number(a), Number(b)))).slice(0, MOST_VALUES),
+      );
+  }
+  if ('wave' in source) {
+    const { size, middle = 0 } = source.wave;
+    return valuesOf(size, held).flatMap((v) => [-1, 0, 1].map((side) => Number(middle) + side * Number(v)));
+  }
   return [];
 }
 
-export function fontNeeds(template: Template, fill: Fill): FontNeeds {
-  const faces = new Map<string, { family: string; weight: number }>();
-  const add = (family: string, weight: number) => faces.set(`${family}/${weight}`, { family, weight });
-  const words: string[] = [];
-  const weights = new Set<number>();
-  for (const slot of template.slots) {
-    if (!takesWords(slot)) continue;
-    const held = fill.slots[slot.id];
-    const shown = isWords(held) ? held : slot.sample;
-    words.push(typeof shown === 'string' ? shown : shown.text);
-    if (typeof shown !== 'string') for (const run of shown.runs) if (run.weight) weights.add(run.weight);
-  }
-  const fonts = fontControls(template, fill);
-  for (const layer of everyLayer(changedLayers(template.layers, fill.texts))) {
-    if (layer.kind !== 'text') continue;
-    if ('text' in layer.words) words.push(layer.words.text);
-    const own = [
-      ...leaves(layer.weight),
-      ...(layer.marked.weight ? leaves(layer.marked.weight) : []),
-      ...weights,
-    ];
-    for (const family of familiesOf(layer.family, fonts)) for (const weight of own) add(family, weight);
-  }
-  return { faces: [...faces.values()], scripts: [...scriptsIn(words.join(' '))] };
-}
-
-/** The families each font control may come to. */
-function fontControls(template: Template, fill: Fill): ReadonlyMap<string, readonly string[]> {
-  return new Map(
-    template.controls
-      .filter((c) => c.kind === 'font')
-      .map((control) => {
-        const looks = template.looks.flatMap((l) => l.controls[control.id] ?? []);
-        const own = fill.controls[control.id];
-        const base = typeof control.default === 'string' ? [control.default] : Object.values(control.default);
-        return [control.id, [...(own === undefined ? [...base, ...looks] : [own])].map(String)] as const;
-      }),
+function linkedValues(link: ControlLink<Value>, held: Held): Value[] {
+  if (link.table) return Object.values(link.table).flatMap((q) => valuesOf(q, held));
+  const { invert, scale = 1, offset = 0 } = link;
+  return (held.get(link.control) ?? []).map((v) =>
+    typeof v === 'number' ? (invert ? 1 - v : v) * scale + offset : v,
   );
 }
 
-function familiesOf(
-  family: Property<string>,
-  controls: ReadonlyMap<string, readonly string[]>,
-): readonly string[] {
-  if (typeof family === 'object' && 'control' in family && !family.table) {
-    return controls.get(family.control) ?? [];
+/** What each control holds: the user's value or keys, else the defaults for any shape of frame and those of looks. */
+function heldValues(template: Template, fill: Fill): Held {
+  return new Map(
+    template.controls.map((control) => {
+      const own = Object.hasOwn(fill.controls, control.id) ? fill.controls[control.id] : undefined;
+      if (own !== undefined)
+        return [control.id, isKeyed(own) ? own.keys.map((k) => k.value) : [own]] as const;
+      const looks = template.looks.flatMap((l) => l.controls[control.id] ?? []);
+      const base = control.default;
+      const plain = typeof base !== 'object' || Array.isArray(base);
+      return [control.id, [...(plain ? [base] : Object.values(base)), ...looks] as Value[]] as const;
+    }),
+  );
+}
+
+/** The fonts a graphic may use: every family and weight its texts can come to, and the scripts of its words. */
+export function fontNeeds(template: Template, fill: Fill): FontNeeds {
+  const faces = new Map<string, { family: string; weight: number }>();
+  const held = heldValues(template, fill);
+  const words: string[] = [];
+  const ofRuns = new Set<number>();
+  for (const slot of template.slots) {
+    if (!takesWords(slot)) continue;
+    const own = fill.slots[slot.id];
+    const shown = isWords(own) ? own : slot.sample;
+    words.push(typeof shown === 'string' ? shown : shown.text);
+    if (typeof shown !== 'string') for (const run of shown.runs) if (run.weight) ofRuns.add(run.weight);
   }
-  return leaves(family);
+  for (const layer of everyLayer(changedLayers(template.layers, fill.texts))) {
+    if (layer.kind !== 'text') continue;
+    if ('text' in layer.words) words.push(layer.words.text);
+    const { weight: marked } = layer.marked;
+    const weights = [
+      ...valuesOf(layer.weight, held),
+      ...(marked === undefined ? [] : valuesOf(marked, held)),
+      ...ofRuns,
+    ];
+    for (const family of valuesOf(layer.family, held).map(String)) {
+      for (const weight of weights.map(Number)) faces.set(`${family}/${weight}`, { family, weight });
+    }
+  }
+  return { faces: [...faces.values()], scripts: [...scriptsIn(words.join(' '))] };
 }

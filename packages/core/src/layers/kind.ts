@@ -81,6 +81,8 @@ export type Notice =
   | { readonly kind: 'shrunk'; readonly slot: string; readonly percent: number }
   | { readonly kind: 'cut'; readonly slot: string; readonly words: string }
   | { readonly kind: 'missing-letters'; readonly slot: string; readonly letters: string }
+  /** A font that is not there; its letters are set in another. */
+  | { readonly kind: 'missing-font'; readonly slot: string; readonly family: string }
   | { readonly kind: 'missing-picture'; readonly slot: string }
   /** The path its words should run along has no length. */
   | { readonly kind: 'short-path'; readonly slot: string };

@@ -146,6 +146,9 @@ export const text: LayerKind<TextLayer> = {
       else if (layout.fit.scale < 0.995 && !layer.fit.fills) {
         context.notice({ kind: 'shrunk', slot, percent: Math.round(layout.fit.scale * 100) });
       }
+      if (!context.layouts.fonts.hasFamily(style.family)) {
+        context.notice({ kind: 'missing-font', slot, family: style.family });
+      }
       if (layout.missing.length > 0) {
         context.notice({
           kind: 'missing-letters',

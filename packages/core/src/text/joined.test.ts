@@ -91,3 +91,26 @@ describe('what a template’s own font lacks', () => {
     }
   });
 });
+
+describe('the letters of the words as they were given', () => {
+  const spans = (layout: ReturnType<typeof set>) => layout.glyphs.map((g) => [g.from, g.to, g.run]);
+  it('do not drift after CR LF', () => {
+    const run = [{ from: 4, to: 6 }];
+    expect(spans(set('ab\r\ncd', {}, run))).toEqual([
+      [0, 1, -1],
+      [1, 2, -1],
+      [4, 5, 0],
+      [5, 6, 0],
+    ]);
+  });
+
+  it('stay in their runs where one becomes two, and are not doubled where runs overlap', () => {
+    const upper = set('Straße ab', { case: 'upper' }, [
+      { from: 4, to: 6 },
+      { from: 5, to: 9 },
+    ]);
+    expect(upper.glyphs.map((g) => g.run)).toEqual([-1, -1, -1, -1, 0, 0, 0, 1, 1, 1]);
+    expect(upper.glyphs.at(-1)).toMatchObject({ from: 8, to: 9 });
+    expect(upper.width).toBeCloseTo(set('STRASSE AB').width, 6);
+  });
+});

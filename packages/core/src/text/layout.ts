@@ -108,7 +108,17 @@ export function layoutText(
   fonts: FontBook,
   marked: readonly WeightRun[] = [],
 ): TextLayout {
-  const { text, runs } = cased(words.replace(/\r\n?|\u2028|\u2029/g, '\n'), style.case, marked);
+  const { text, runs, origin } = prepared(words, style.case, marked);
+  return inWordsGiven(layoutPrepared(text, style, fit, fonts, runs), origin);
+}
+
+function layoutPrepared(
+  text: string,
+  style: TextStyle,
+  fit: FitRule,
+  fonts: FontBook,
+  runs: readonly WeightRun[],
+): TextLayout {
   if (text.trim() === '') return emptyLayout(style.size);
   const most = mostLetters(style, fit);
   const setter = new Setter(text.slice(0, most), style, runs, fonts);
@@ -191,23 +201,43 @@ function cutToFit(
   }
 }
 
-/** Turns letters to a case, part by part, so that runs stay on their letters where a letter becomes two. */
-function cased(
-  words: string,
-  how: TextStyle['case'],
-  runs: readonly WeightRun[],
-): { text: string; runs: readonly WeightRun[] } {
-  if (how === 'as-typed') return { text: words, runs };
-  const turn = (t: string) => (how === 'upper' ? t.toLocaleUpperCase() : t.toLocaleLowerCase());
-  let [text, done] = ['', 0];
-  const moved = runs.map((run) => {
-    text += turn(words.slice(done, run.from));
-    const from = text.length;
-    text += turn(words.slice(run.from, run.to));
-    done = run.to;
-    return { ...run, from, to: text.length };
-  });
-  return { text: text + turn(words.slice(done)), runs: moved };
+/** Words as they are set, and where each of their letters stands in the words as given. */
+interface Prepared {
+  readonly text: string;
+  readonly runs: readonly WeightRun[];
+  /** Index in the words given, of an index in the text; nothing when all are the same. */
+  readonly origin: readonly number[] | undefined;
+}
+
+/**
+ * Line ends of any kind become one, and letters are turned to a case. Runs stay on their letters, also where one letter
+ * becomes two (ß, SS) or two signs one (CR LF).
+ */
+function prepared(words: string, how: TextStyle['case'], runs: readonly WeightRun[]): Prepared {
+  if (how === 'as-typed' && !/[\r\u2028\u2029]/.test(words)) return { text: words, runs, origin: undefined };
+  const turn = (t: string) =>
+    how === 'upper' ? t.toLocaleUpperCase() : how === 'lower' ? t.toLocaleLowerCase() : t;
+  let text = '';
+  const origin: number[] = [];
+  /** Where each index of the words comes to stand. */
+  const place: number[] = [];
+  for (const { index, segment } of graphemes(words)) {
+    const set = /^[\r\u2028\u2029]/.test(segment) ? '\n' : turn(segment);
+    for (let i = 0; i < segment.length; i++) place[index + i] = text.length;
+    for (let i = 0; i < set.length; i++) origin.push(index + Math.min(i, segment.length - 1));
+    text += set;
+  }
+  place[words.length] = text.length;
+  origin.push(words.length);
+  const at = (index: number) => place[Math.min(Math.max(index, 0), words.length)]!;
+  return { text, runs: runs.map((run) => ({ ...run, from: at(run.from), to: at(run.to) })), origin };
+}
+
+/** A layout whose glyphs name the letters of the words as they were given. */
+function inWordsGiven(layout: TextLayout, origin: readonly number[] | undefined): TextLayout {
+  if (!origin) return layout;
+  const at = (index: number) => origin[Math.min(index, origin.length - 1)]!;
+  return { ...layout, glyphs: layout.glyphs.map((g) => ({ ...g, from: at(g.from), to: at(g.to) })) };
 }
 
 function emptyLayout(size: number): TextLayout {
