@@ -53,6 +53,7 @@ export { toSoundRate, toStereo } from './sound/resample';
 export * from './sound/sound';
 export * from './sound/wav';
 export { LayoutCache } from './text/cache';
+export { splitColumns, unsplitLines } from './text/columns';
 export * from './text/fontFacts';
 export * from './text/fonts';
 export { type FontAxis, type HarfBuzz, loadHarfBuzz } from './text/harfbuzz';

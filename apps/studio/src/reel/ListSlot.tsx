@@ -1,4 +1,4 @@
-import { isWords, resetSlot, type Slot, setSlot } from '@fresh-reel/core';
+import { isWords, resetSlot, type Slot, setSlot, unsplitLines } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { pickFile } from '../media/pickFile';
@@ -37,7 +37,10 @@ export function ListSlot({
       const read = await readListFile(file);
       put(read.text);
       settle();
-      setSaid({ kind: 'info', text: `${read.lines} lines from "${file.name}".` });
+      const header = read.header
+        ? ` Its first row, “${read.header}”, names the columns and is left out.`
+        : '';
+      setSaid({ kind: 'info', text: `${read.lines} lines from "${file.name}".${header}` });
     } catch (error) {
       if (!(error instanceof ListError)) throw error;
       setSaid({ kind: 'fault', text: error.message });
@@ -107,6 +110,9 @@ export function ListSlot({
           {slot.columns.length > 1 ? `: ${slot.columns.join(' | ')}` : ''}
         </Txt>
       </View>
+      {slot.columns.length > 1 && (
+        <Unsplit text={text} columns={slot.columns} testID={`unsplit-${slot.id}`} />
+      )}
       {said && (
         <Banner kind={said.kind} testID={`said-${slot.id}`}>
           {said.text}
@@ -124,6 +130,20 @@ export function ListSlot({
       ))}
       {selected && <TextTools slot={slot} />}
     </View>
+  );
+}
+
+/** Says which lines stand in the first column alone, since nothing in them sets columns apart. */
+function Unsplit({ text, columns, testID }: { text: string; columns: readonly string[]; testID: string }) {
+  const lines = unsplitLines(text);
+  if (lines.length === 0) return null;
+  const [first] = lines;
+  return (
+    <Txt kind="small" tone="blue" testID={testID}>
+      {lines.length === 1
+        ? `“${first}” stands in one column. Write “${columns.join(' | ')}” to set them apart.`
+        : `“${first}” and ${lines.length - 1} more lines stand in one column. Write “${columns.join(' | ')}” to set them apart.`}
+    </Txt>
   );
 }
 

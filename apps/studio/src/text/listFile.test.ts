@@ -38,3 +38,15 @@ describe('a list from a file', () => {
     );
   });
 });
+
+describe('a row that names the columns', () => {
+  const read = (text: string) => readListFile(file(text, 'crew.csv'));
+  it('is seen and left out; one that names somebody is not', async () => {
+    expect(await read('Role,Name\nCamera,Ines\nSound,Tobias')).toMatchObject({
+      header: 'Role | Name',
+      lines: 2,
+      text: 'Camera | Ines\nSound | Tobias',
+    });
+    expect(await read('Camera,Ines\nSound,Tobias')).toMatchObject({ header: undefined, lines: 2 });
+  });
+});

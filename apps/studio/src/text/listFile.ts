@@ -1,8 +1,16 @@
+import { splitColumns } from '@fresh-reel/core';
 import { parse } from 'papaparse';
 
 /** Longest list taken: more is hardly read, and would slow the page. */
 export const MOST_LINES = 20_000;
 const MOST_BYTES = 4 * 1024 * 1024;
+
+export interface ListRead {
+  readonly text: string;
+  readonly lines: number;
+  /** The row that named the columns, when there was one; it is not among the lines. */
+  readonly header: string | undefined;
+}
 
 /** A list cannot be taken; the message says why and what to do. */
 export class ListError extends Error {
@@ -14,7 +22,7 @@ export class ListError extends Error {
  * apart by ` | `.
  * @throws {ListError} when the file is empty, not text, or longer than is of use
  */
-export async function readListFile(file: File): Promise<{ text: string; lines: number }> {
+export async function readListFile(file: File): Promise<ListRead> {
   if (file.size > MOST_BYTES) {
     throw new ListError(`"${file.name}" is larger than 4 MB. A list this long is cut into several reels.`);
   }
@@ -29,6 +37,7 @@ export async function readListFile(file: File): Promise<{ text: string; lines: n
     .replace(/^\uFEFF/, '')
     .replace(/\r\n?/g, '\n');
   const lines = /\.csv$/i.test(file.name) ? csvLines(text) : text.replaceAll('\t', ' | ').split('\n');
+  const header = namesColumns(lines[0] ?? '') ? lines.shift() : undefined;
   while (lines.length > 0 && lines.at(-1)!.trim() === '') lines.pop();
   if (lines.length === 0) throw new ListError(`"${file.name}" has no words in it. Choose another file.`);
   if (lines.length > MOST_LINES) {
@@ -36,7 +45,17 @@ export async function readListFile(file: File): Promise<{ text: string; lines: n
       `"${file.name}" has ${lines.length} lines; ${MOST_LINES} is the most. Cut it into several files.`,
     );
   }
-  return { text: lines.join('\n'), lines: lines.length };
+  return { text: lines.join('\n'), lines: lines.length, header };
+}
+
+/** Words that head the columns of a list of people and what they did. */
+const HEADINGS =
+  /^(role|job|position|function|title|department|credit|what they did|name|names|full name|first name|last name|surname|who|person|company|e-?mail|phone|notes?|order|no\.?|#)$/i;
+
+/** Whether a row names what its columns hold, rather than somebody: every cell is a heading, and there are several. */
+function namesColumns(row: string): boolean {
+  const cells = splitColumns(row).map((c) => c.trim());
+  return cells.length > 1 && cells.every((c) => HEADINGS.test(c));
 }
 
 function csvLines(text: string): string[] {

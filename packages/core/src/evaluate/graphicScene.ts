@@ -201,6 +201,7 @@ export class GraphicScene {
       moment,
       value: <T extends Value>(p: Property<T>) => valueAt(p, moment),
       words: (slot) => this.slots.words(slot),
+      textLayer: (id) => this.textLayer(id),
       isFilled: (slot) => this.slots.isFilled(slot),
       picture: (slot, window) => {
         const held = this.slots.pictureFill(slot);

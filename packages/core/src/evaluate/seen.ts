@@ -54,6 +54,7 @@ export function seenSpans(
         moment,
         value,
         words: () => NO_WORDS,
+        textLayer: () => undefined,
         isFilled: () => true,
         picture: () => ANY,
         media: () => undefined,

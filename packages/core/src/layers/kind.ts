@@ -8,6 +8,7 @@ import type { LayoutCache } from '../text/cache';
 import type { TextLayout } from '../text/layout';
 import type { Mark } from '../time/clock';
 import type { LayerBase, ValueOf } from './common';
+import type { TextLayer } from './text';
 import type { Bend } from './textBend';
 import type { Run } from './textStyle';
 
@@ -64,6 +65,8 @@ export interface LayerContext {
   readonly moment: Moment;
   /** Words of a text slot; empty when the user emptied it. */
   words(slot: string): Words;
+  /** A text layer of the same document, by its id. */
+  textLayer(id: string): TextLayer | undefined;
   /** Whether a slot has something to show. */
   isFilled(slot: string): boolean;
   /** Fill of a picture slot with the picture's own size, or nothing when it is empty or its file is missing. */

@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { property } from '../documents/property';
-import type { FitRule, TextStyle } from '../text/layout';
+import { splitColumns } from '../text/columns';
+import type { FitRule, TextLayout, TextStyle, WeightRun } from '../text/layout';
 import { layerBase, numberProperty } from './common';
 import type { LayerContext, LayerKind, Words } from './kind';
-import { bendOf } from './textBend';
+import { type Bend, bendOf } from './textBend';
 import { paintText } from './textPaint';
 import {
   alongSchema,
@@ -26,8 +27,12 @@ export const textSchema = z.strictObject({
       /** Of many lines: the first that shows, counted from 1, and how many; all, when absent. */
       first: property(count).optional(),
       count: property(count).optional(),
-      /** Of lines with columns (set apart by `|` or a tab): the one that shows, counted from 1. */
+      /** So many lines farther on; the first that shows is at most the last there is, before they are counted. */
+      skip: z.number().int().min(0).max(1000).optional(),
+      /** Of lines with columns (set apart by `|`, a tab, dots, a dash or a colon): the one that shows, counted from 1. */
       column: z.number().int().min(1).max(20).optional(),
+      /** Text layers that show the other columns: a line that wraps in one of them makes room in all. */
+      beside: z.array(z.string()).max(8).optional(),
     }),
     z.strictObject({ text: z.string().max(2000) }),
     /** A number, which may run up or down over time, with signs around it. */
@@ -59,20 +64,20 @@ export const textSchema = z.strictObject({
 });
 export type TextLayer = z.infer<typeof textSchema>;
 
-const COLUMN = /\s*\|\s*|\t/;
-
 /** The words a layer shows, with their runs: of a list, the lines and the column it takes. */
 export function wordsOf(layer: Pick<TextLayer, 'words'>, context: LayerContext): Words {
   const { words } = layer;
   if ('text' in words) return { text: words.text, runs: [] };
   if ('number' in words) return { text: numberText(words, context), runs: [] };
   const held = context.words(words.slot);
-  if (words.first === undefined && words.count === undefined && words.column === undefined) return held;
+  const { column, skip = 0 } = words;
+  if (words.first === undefined && words.count === undefined && column === undefined && skip === 0)
+    return held;
   const first = words.first === undefined ? 1 : Math.round(context.value(words.first));
   const many = words.count === undefined ? undefined : Math.round(context.value(words.count));
   // A long list is cut into lines once, not in every frame.
-  return context.memo.of(`lines/${first}/${many}/${words.column}/${held.text}`, () => ({
-    text: pickLines(held.text, first, many, words.column),
+  return context.memo.of(`lines/${first}/${skip}/${many}/${column}/${held.text}`, () => ({
+    text: pickLines(held.text, first, skip, many, column),
     runs: [],
   }));
 }
@@ -92,53 +97,93 @@ function numberText({ number, digits, before, after }: NumberWords, { value }: L
 function pickLines(
   text: string,
   first: number,
+  skip: number,
   many: number | undefined,
   column: number | undefined,
 ): string {
   let lines = text.split('\n').map((l) => l.trimEnd());
-  if (first > 1 || many !== undefined) {
-    lines = lines.filter((l) => l !== '').slice(first - 1, many === undefined ? undefined : first - 1 + many);
+  if (first > 1 || skip > 0 || many !== undefined) {
+    const filled = lines.filter((l) => l !== '');
+    const from = Math.min(first, Math.max(1, filled.length)) - 1 + skip;
+    lines = filled.slice(from, many === undefined ? undefined : from + many);
   }
-  return lines.map((l) => (column === undefined ? l : (l.split(COLUMN)[column - 1] ?? ''))).join('\n');
+  return lines.map((l) => (column === undefined ? l : (splitColumns(l)[column - 1] ?? ''))).join('\n');
+}
+
+/** How a text is set: what `layoutText` takes. */
+interface Wanted {
+  readonly words: Words;
+  readonly style: TextStyle;
+  readonly fit: FitRule;
+  readonly runs: readonly WeightRun[];
+}
+
+function wantedOf(layer: TextLayer, context: LayerContext, bend: Bend | undefined): Wanted {
+  const { value } = context;
+  const words = wordsOf(layer, context);
+  const axes = Object.entries(layer.axes).map(([tag, v]) => [tag, value(v)] as const);
+  const style: TextStyle = {
+    family: value(layer.family),
+    weight: value(layer.weight),
+    size: value(layer.size),
+    tracking: value(layer.tracking),
+    leading: value(layer.leading),
+    align: value(layer.align),
+    case: value(layer.case),
+    ...(axes.length > 0 ? { axes: Object.fromEntries(axes) } : {}),
+    // A number that runs does not jitter when its figures are all as wide.
+    ...('number' in layer.words ? { evenFigures: true } : {}),
+  };
+  const width = value(layer.fit.width);
+  const fit: FitRule = {
+    width: bend && bend.room > 0 ? Math.min(width, bend.room) : width,
+    ...(layer.fit.height === undefined ? {} : { height: value(layer.fit.height) }),
+    lines: value(layer.fit.lines),
+    least: value(layer.fit.least),
+    balance: layer.fit.balance,
+  };
+  const marked = layer.marked.weight === undefined ? undefined : value(layer.marked.weight);
+  const runs = words.runs.map(({ from, to, weight, marked: isMarked }) => {
+    const own = weight ?? (isMarked ? marked : undefined);
+    return { from, to, ...(own === undefined ? {} : { weight: own }) };
+  });
+  return { words, style, fit, runs };
+}
+
+/** Lines that each entry of a list takes as it is set. */
+function linesAnEntry(layout: TextLayout, entries: number): number[] {
+  const counts = new Array<number>(entries).fill(0);
+  for (const { paragraph } of layout.lines) counts[paragraph] = (counts[paragraph] ?? 0) + 1;
+  return counts;
+}
+
+/** Words of one column with room after each entry that takes more lines in another. */
+function inStep({ words, style, fit, runs }: Wanted, layer: TextLayer, context: LayerContext): string {
+  const beside = 'slot' in layer.words ? (layer.words.beside ?? []) : [];
+  const others = beside.flatMap((id) => context.textLayer(id) ?? []);
+  if (others.length === 0 || words.text.trim() === '') return words.text;
+  const entries = words.text.split('\n');
+  const own = linesAnEntry(context.layouts.layout(words.text, style, fit, runs), entries.length);
+  const theirs = others.map((other) => {
+    const wanted = wantedOf(other, context, undefined);
+    const layout = context.layouts.layout(wanted.words.text, wanted.style, wanted.fit, wanted.runs);
+    return linesAnEntry(layout, entries.length);
+  });
+  return entries
+    .map((entry, i) => {
+      const most = Math.max(...theirs.map((t) => t[i] ?? 1));
+      return entry + '\n'.repeat(Math.max(0, most - Math.max(1, own[i]!)));
+    })
+    .join('\n');
 }
 
 /** Words. */
 export const text: LayerKind<TextLayer> = {
   measure(layer, parent, context) {
-    const { value } = context;
-    const words = wordsOf(layer, context);
     const bend = layer.along && bendOf(layer.along, parent, context);
-    const axes = Object.entries(layer.axes).map(([tag, v]) => [tag, value(v)] as const);
-    const style: TextStyle = {
-      family: value(layer.family),
-      weight: value(layer.weight),
-      size: value(layer.size),
-      tracking: value(layer.tracking),
-      leading: value(layer.leading),
-      align: value(layer.align),
-      case: value(layer.case),
-      ...(axes.length > 0 ? { axes: Object.fromEntries(axes) } : {}),
-      // A number that runs does not jitter when its figures are all as wide.
-      ...('number' in layer.words ? { evenFigures: true } : {}),
-    };
-    const width = value(layer.fit.width);
-    const fit: FitRule = {
-      width: bend && bend.room > 0 ? Math.min(width, bend.room) : width,
-      ...(layer.fit.height === undefined ? {} : { height: value(layer.fit.height) }),
-      lines: value(layer.fit.lines),
-      least: value(layer.fit.least),
-      balance: layer.fit.balance,
-    };
-    const marked = layer.marked.weight === undefined ? undefined : value(layer.marked.weight);
-    const layout = context.layouts.layout(
-      words.text,
-      style,
-      fit,
-      words.runs.map(({ from, to, weight, marked: isMarked }) => {
-        const own = weight ?? (isMarked ? marked : undefined);
-        return { from, to, ...(own === undefined ? {} : { weight: own }) };
-      }),
-    );
+    const wanted = wantedOf(layer, context, bend);
+    const { words, style, fit, runs } = wanted;
+    const layout = context.layouts.layout(inStep(wanted, layer, context), style, fit, runs);
     if (layout.glyphs.length === 0) return undefined;
     if ('slot' in layer.words) {
       const { slot } = layer.words;

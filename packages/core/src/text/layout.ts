@@ -65,6 +65,8 @@ export interface PlacedGlyph {
 }
 
 export interface TextLine {
+  /** Number of the paragraph it belongs to. */
+  readonly paragraph: number;
   readonly x: number;
   readonly width: number;
   readonly baseline: number;

@@ -156,6 +156,7 @@ export class Setter {
       // Marks above and below are part of the line, in whichever font they come.
       const reach = this.reach(setting, lineNumber);
       lines.push({
+        paragraph,
         x,
         width: shaped.width * size,
         baseline,
