@@ -20,6 +20,15 @@ describe('colours against the culori package', () => {
     }
   });
 
+  it('mixes premultiplied: what is transparent lends no colour (CSS Color 4, 12.3)', () => {
+    expect(mixColours('#C8431C', '#00FF0000', 0.5)).toBe('#c8431c80');
+    expect(mixColours('#00FF0000', '#C8431C', 0.25)).toBe('#c8431c40');
+    // At equal alpha it is as without.
+    const half = mixColours('#C8431C80', '#1E4D3B80', 0.3);
+    expect(half.slice(0, 7)).toBe(mixColours('#C8431C', '#1E4D3B', 0.3));
+    expect(half.slice(7)).toBe('80');
+  });
+
   it.each(pairs)('contrast of %s and %s (WCAG 2.2)', (a, b) => {
     expect(contrast(a, b)).toBeCloseTo(wcagContrast(a, b), 3);
   });

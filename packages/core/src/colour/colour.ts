@@ -1,3 +1,4 @@
+import { converter, modeLrgb, modeOklab, modeRgb, useMode, wcagContrast, wcagLuminance } from 'culori/fn';
 import { z } from 'zod';
 
 /** `#rrggbb` or `#rrggbbaa`, sRGB. */
@@ -31,58 +32,46 @@ export function withAlpha(text: string, alpha: number): string {
   return colourText([r, g, b, a * alpha]);
 }
 
-/** sRGB to linear light (IEC 61966-2-1). */
-const toLinear = (v: number) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4);
-const fromLinear = (v: number) => (v <= 0.0031308 ? v * 12.92 : 1.055 * v ** (1 / 2.4) - 0.055);
+useMode(modeRgb);
+useMode(modeLrgb);
+useMode(modeOklab);
 
-type Triple = [number, number, number];
+const toOklab = converter('oklab');
+const toRgb = converter('rgb');
 
-/** Linear sRGB to OKLab and back. Source: B. Ottosson, "A perceptual color space for image processing" (2020). */
-function toOklab(r: number, g: number, b: number): Triple {
-  const [lr, lg, lb] = [toLinear(r), toLinear(g), toLinear(b)];
-  const l = Math.cbrt(0.4122214708 * lr + 0.5363325363 * lg + 0.0514459929 * lb);
-  const m = Math.cbrt(0.2119034982 * lr + 0.6806995451 * lg + 0.1073969566 * lb);
-  const s = Math.cbrt(0.0883024619 * lr + 0.2817188376 * lg + 0.6299787005 * lb);
-  return [
-    0.2104542553 * l + 0.793617785 * m - 0.0040720468 * s,
-    1.9779984951 * l - 2.428592205 * m + 0.4505937099 * s,
-    0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s,
-  ];
-}
-function fromOklab(L: number, a: number, b: number): Triple {
-  const l = (L + 0.3963377774 * a + 0.2158037573 * b) ** 3;
-  const m = (L - 0.1055613458 * a - 0.0638541728 * b) ** 3;
-  const s = (L - 0.0894841775 * a - 1.291485548 * b) ** 3;
-  return [
-    fromLinear(4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s),
-    fromLinear(-1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s),
-    fromLinear(-0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s),
-  ];
-}
+const rgb = (text: string) => {
+  const [r, g, b, alpha] = parseColour(text);
+  return { mode: 'rgb', r, g, b, alpha } as const;
+};
 
-/** A colour `amount` of the way from one to the other, even to the eye (through OKLab). */
+/**
+ * A colour `amount` of the way from one to the other, even to the eye: through OKLab, and premultiplied, so that what
+ * is transparent lends no colour (CSS Color 4, 12.3).
+ */
 export function mixColours(from: string, to: string, amount: number): string {
-  const [a, b] = [parseColour(from), parseColour(to)];
   const t = Math.min(1, Math.max(0, amount));
-  const [la, lb] = [toOklab(a[0], a[1], a[2]), toOklab(b[0], b[1], b[2])];
-  const mixed = fromOklab(
-    la[0] + (lb[0] - la[0]) * t,
-    la[1] + (lb[1] - la[1]) * t,
-    la[2] + (lb[2] - la[2]) * t,
-  );
-  return colourText([...mixed, a[3] + (b[3] - a[3]) * t]);
+  const [a, b] = [toOklab(rgb(from)), toOklab(rgb(to))];
+  const [wa, wb] = [(a.alpha ?? 1) * (1 - t), (b.alpha ?? 1) * t];
+  const alpha = wa + wb;
+  // Of nothing at all the colour is the nearer one's.
+  const [ka, kb] = alpha > 0 ? [wa / alpha, wb / alpha] : [1 - Math.round(t), Math.round(t)];
+  const mixed = toRgb({
+    mode: 'oklab',
+    l: a.l * ka + b.l * kb,
+    a: a.a * ka + b.a * kb,
+    b: a.b * ka + b.b * kb,
+  });
+  return colourText([mixed.r, mixed.g, mixed.b, alpha]);
 }
 
 /** Relative luminance, 0..1. Source: WCAG 2.2. */
 export function luminance(text: string): number {
-  const [r, g, b] = parseColour(text);
-  return 0.2126 * toLinear(r) + 0.7152 * toLinear(g) + 0.0722 * toLinear(b);
+  return wcagLuminance(rgb(text));
 }
 
 /** Contrast ratio, 1..21. Source: WCAG 2.2. */
 export function contrast(a: string, b: string): number {
-  const [la, lb] = [luminance(a), luminance(b)];
-  return (Math.max(la, lb) + 0.05) / (Math.min(la, lb) + 0.05);
+  return wcagContrast(rgb(a), rgb(b));
 }
 
 /** The one of the candidates that reads best on a ground. */
