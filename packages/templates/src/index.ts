@@ -46,7 +46,8 @@ export function templateById(id: string): Template {
 
 function assetAt(media: string): string | undefined {
   const match = /^asset:([\w-]+)\/([\w-]+)$/.exec(media);
-  const file = match ? TEMPLATES.find((t) => t.id === match[1])?.assets[match[2]!] : undefined;
+  const assets = match ? (TEMPLATES.find((t) => t.id === match[1])?.assets ?? {}) : {};
+  const file = match && Object.hasOwn(assets, match[2]!) ? assets[match[2]!] : undefined;
   return file === undefined || file.startsWith('shared/') ? file : `${match![1]}/${file}`;
 }
 

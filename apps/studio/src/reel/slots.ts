@@ -36,6 +36,11 @@ export function checkText(check: Check): { kind: 'info' | 'watch' | 'fault'; tex
         kind: 'watch',
         text: 'The picture for this slot is missing. Choose it again, or render without it.',
       };
+    case 'too-much':
+      return {
+        kind: 'watch',
+        text: 'There is more in this graphic than a frame can hold, so parts of it are left out. Use fewer words.',
+      };
     case 'short-path':
       return {
         kind: 'watch',

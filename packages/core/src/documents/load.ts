@@ -25,6 +25,11 @@ export function openDocument<T>(kind: DocumentKind<T>, data: unknown): T {
   if (typeof data !== 'object' || data === null || Array.isArray(data)) {
     throw new DocumentError(`This is not a ${kind.title}: it holds no document.`);
   }
+  if (isDeeperThan(data, DEEPEST)) {
+    throw new DocumentError(
+      `This ${kind.title} is nested more than ${DEEPEST} levels deep, which no document needs.`,
+    );
+  }
   let document = data as Record<string, unknown>;
   if (document.format !== kind.format) {
     throw new DocumentError(
@@ -43,11 +48,24 @@ export function openDocument<T>(kind: DocumentKind<T>, data: unknown): T {
   for (let v = version; v < kind.version; v++) {
     const upgrade = kind.upgrades[v];
     if (!upgrade) throw new DocumentError(`A ${kind.title} of version ${v} can no longer be opened.`);
-    document = { ...upgrade(document), version: v + 1 };
+    try {
+      document = { ...upgrade(document), version: v + 1 };
+    } catch {
+      throw new DocumentError(`This ${kind.title} is damaged: it cannot be read as version ${v}.`);
+    }
   }
   const result = kind.schema.safeParse(document);
   if (!result.success) throw new DocumentError(`This ${kind.title} is damaged: ${faultText(result.error)}`);
   return result.data;
+}
+
+/** Levels of lists and parts within each other that a document may have; the built-in templates have 20 at most. */
+const DEEPEST = 120;
+
+/** Whether data is nested deeper than so many levels; told without going down all of them. */
+function isDeeperThan(data: unknown, levels: number): boolean {
+  if (typeof data !== 'object' || data === null) return false;
+  return levels === 0 || Object.values(data).some((part) => isDeeperThan(part, levels - 1));
 }
 
 /** The first fault of a schema check, in words: where, and what. */

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { colourSchema, mixColours, mostReadable, withAlpha } from '../colour/colour';
 import { type Easing, easingFunction, easingSchema } from '../motion/easing';
 import { type Clock, type Mark, markTime } from '../time/clock';
+import { faultOfLink, faultOfSource, holdsOf } from './linking';
 
 /**
  * A property of a layer: a constant, or where its value comes from. There is no formula language; each source below
@@ -59,27 +60,38 @@ const numberPart: z.ZodType<Property<number>> = z.lazy(() => property(z.number()
 /** The schema of a property whose constant is `constant`. */
 export function property<S extends z.ZodType<Value>>(constant: S): z.ZodType<Property<z.output<S>>> {
   type T = z.output<S>;
-  const self: z.ZodType<Property<T>> = z.lazy(
+  const holds = holdsOf(constant);
+  /** A part of a sum or a product, where a number meets every part of a point. */
+  const term: z.ZodType<Property<T>> = z.lazy(
     () => z.union([constant, ...sources]) as unknown as z.ZodType<Property<T>>,
   );
+  const self = term.superRefine((p, context) => {
+    const fault = isConstant(p) ? undefined : faultOfSource(p, holds);
+    if (fault) context.addIssue({ code: 'custom', message: fault });
+  });
   const sources = [
     z.strictObject({
       keys: z
         .array(z.strictObject({ ...markSchema.shape, value: self, ease: easingSchema.optional() }))
         .min(1),
     }),
-    z.strictObject({
-      control: z.string().min(1),
-      /** Of a point: its first or second part alone. */
-      part: z.union([z.literal(0), z.literal(1)]).optional(),
-      scale: z.number().optional(),
-      offset: z.number().optional(),
-      invert: z.boolean().optional(),
-      table: z.record(z.string(), self).optional(),
-      mix: z.strictObject({ with: colourSchema, amount: z.number().min(0).max(1) }).optional(),
-      alpha: z.number().min(0).max(1).optional(),
-      readable: z.array(colourSchema).min(1).optional(),
-    }),
+    z
+      .strictObject({
+        control: z.string().min(1),
+        /** Of a point: its first or second part alone. */
+        part: z.union([z.literal(0), z.literal(1)]).optional(),
+        scale: z.number().optional(),
+        offset: z.number().optional(),
+        invert: z.boolean().optional(),
+        table: z.record(z.string(), self).optional(),
+        mix: z.strictObject({ with: colourSchema, amount: z.number().min(0).max(1) }).optional(),
+        alpha: z.number().min(0).max(1).optional(),
+        readable: z.array(colourSchema).min(1).optional(),
+      })
+      .superRefine((link, context) => {
+        const fault = faultOfLink(link, holds);
+        if (fault) context.addIssue({ code: 'custom', message: fault });
+      }),
     z.strictObject({ shape: z.strictObject({ wide: self, tall: self, square: self }) }),
     z.strictObject({ frame: z.enum(['width', 'height', 'short', 'long']), scale: z.number().optional() }),
     z.strictObject({
@@ -91,8 +103,8 @@ export function property<S extends z.ZodType<Value>>(constant: S): z.ZodType<Pro
       }),
     }),
     z.strictObject({ parts: z.array(numberPart).min(2).max(4) }),
-    z.strictObject({ sum: z.array(self).min(1) }),
-    z.strictObject({ product: z.array(self).min(1) }),
+    z.strictObject({ sum: z.array(term).min(1) }),
+    z.strictObject({ product: z.array(term).min(1) }),
   ] as const;
   return self;
 }
@@ -162,12 +174,13 @@ function keyed(keys: readonly Key<Value>[], moment: Moment): Value {
 }
 
 function linked(link: ControlLink<Value>, moment: Moment): Value {
-  const held = moment.controls[link.control];
+  const held = Object.hasOwn(moment.controls, link.control) ? moment.controls[link.control] : undefined;
   if (held === undefined)
     throw new Error(`The template links to a control "${link.control}" that it does not have.`);
   let value = valueAt(held, moment);
   if (link.table) {
-    const row = link.table[String(value)];
+    const name = String(value);
+    const row = Object.hasOwn(link.table, name) ? link.table[name] : undefined;
     if (row === undefined)
       throw new Error(`The control "${link.control}" has no entry for "${String(value)}".`);
     return valueAt(row, moment);
@@ -188,9 +201,16 @@ function linked(link: ControlLink<Value>, moment: Moment): Value {
   return value;
 }
 
-/** The plain value of a property at a moment. */
+/** Larger numbers than this are not told apart: what a document multiplies beyond all measure stays a number. */
+const LARGEST = 1e7;
+const bounded = (v: number) => (Number.isNaN(v) ? 0 : Math.min(LARGEST, Math.max(-LARGEST, v)));
+
+/** The plain value of a property at a moment. Numbers are finite. */
 export function valueAt<T extends Value>(p: Property<T>, moment: Moment): T {
-  return (isConstant(p) ? p : fromSource(p as Source<Value>, moment)) as T;
+  if (isConstant(p)) return p;
+  const value = fromSource(p as Source<Value>, moment);
+  if (typeof value === 'number') return bounded(value) as T;
+  return (Array.isArray(value) ? value.map(bounded) : value) as T;
 }
 
 function fromSource(source: Source<Value>, moment: Moment): Value {

@@ -1,11 +1,13 @@
 import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
 import { numberProperty, positiveProperty, spaceProperty } from '../layers/common';
-import { everyLayer, kindOf, layerSchema } from '../layers/registry';
+import { layerSchema } from '../layers/registry';
 import { FONT_ROLES, LINE_ROLES, LOGO_ROLES } from './brand';
 import { controlValueSchema, wordsFillSchema } from './fill';
+import { withItsControls } from './linking';
 import type { DocumentKind } from './load';
 import { markSchema } from './property';
+import { faultsOfTemplate } from './templateFaults';
 
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'must be in kebab case');
 const name = z.string().min(1).max(80);
@@ -203,109 +205,14 @@ const templateShape = z.strictObject({
 
 export type Template = z.infer<typeof templateShape>;
 
-/** Every name that links in a document point to, found by walking its plain data. */
-export function linkedControls(data: unknown, found = new Set<string>()): Set<string> {
-  if (Array.isArray(data)) for (const part of data) linkedControls(part, found);
-  else if (typeof data === 'object' && data !== null) {
-    for (const [key, value] of Object.entries(data)) {
-      if (key === 'control' && typeof value === 'string') found.add(value);
-      else linkedControls(value, found);
-    }
-  }
-  return found;
-}
+export { linkedControls } from './templateFaults';
 
-/** Checks what a schema cannot: that every name used somewhere exists. */
-export const templateSchema = templateShape.superRefine((template, context) => {
-  const fault = (message: string) => context.addIssue({ code: 'custom', message });
-  const unique = (what: string, ids: readonly string[]) => {
-    const twice = ids.find((x, i) => ids.indexOf(x) !== i);
-    if (twice) fault(`two ${what} are called "${twice}"`);
-  };
-  const layers = [...everyLayer(template.layers)];
-  unique(
-    'layers',
-    layers.map((l) => l.id),
-  );
-  unique(
-    'slots',
-    template.slots.map((s) => s.id),
-  );
-  unique(
-    'controls',
-    template.controls.map((c) => c.id),
-  );
-  unique(
-    'scenes',
-    template.scenes.map((s) => s.id),
-  );
-
-  const controls = new Map(template.controls.map((c) => [c.id, c]));
-  for (const name of linkedControls([
-    template.layers,
-    template.timing,
-    template.camera,
-    template.transparent,
-  ])) {
-    if (!controls.has(name)) fault(`a layer is linked to a control "${name}" that is not there`);
-  }
-  for (const { id: own, when } of template.controls) {
-    if (when && !controls.has(when.control)) {
-      fault(`the control "${own}" depends on a control "${when.control}" that is not there`);
-    }
-  }
-  for (const look of template.looks) {
-    for (const name of Object.keys(look.controls)) {
-      if (!controls.has(name)) fault(`the look "${look.name}" sets a control "${name}" that is not there`);
-    }
-  }
-  const slots = new Set(template.slots.map((s) => s.id));
-  for (const layer of layers) {
-    for (const slot of [...kindOf(layer).slots(layer), ...(layer.needs ?? [])]) {
-      if (!slots.has(slot)) fault(`the layer "${layer.id}" shows a slot "${slot}" that is not there`);
-    }
-  }
-  const scenes = new Set(template.scenes.map((s) => s.id));
-  for (const slot of template.slots) {
-    for (const scene of slot.scenes) {
-      if (!scenes.has(scene)) fault(`the slot "${slot.id}" is in a scene "${scene}" that is not there`);
-    }
-    if (
-      slot.kind !== 'text' &&
-      slot.kind !== 'list' &&
-      slot.sample !== null &&
-      !(slot.sample in template.assets)
-    ) {
-      fault(`the slot "${slot.id}" has a sample "${slot.sample}" that is not among the assets`);
-    }
-  }
-  const cues = new Set(template.cues.map((c) => c.id));
-  for (const slot of template.slots) {
-    if (slot.kind === 'sound' && !cues.has(slot.cue)) {
-      fault(`the sound "${slot.id}" belongs to a cue "${slot.cue}" that is not there`);
-    }
-  }
-  unique(
-    'cues',
-    template.cues.map((c) => c.id),
-  );
-  checkSiblings(template.layers, fault);
-});
-
-/** Hugs and mattes reach siblings only, so that a group can be moved or copied whole. */
-function checkSiblings(layers: Template['layers'], fault: (message: string) => void): void {
-  const ids = new Set(layers.map((l) => l.id));
-  for (const layer of layers) {
-    const named = [
-      ...(layer.matte ? [layer.matte.layer] : []),
-      ...(layer.kind === 'shape' && layer.hug ? layer.hug.layers : []),
-    ];
-    for (const other of named) {
-      if (!ids.has(other)) fault(`the layer "${layer.id}" needs "${other}" beside it`);
-    }
-    if (layer.kind === 'group') checkSiblings(layer.layers, fault);
-  }
-}
+/** A template whose parts fit together: every name used exists, links suit, nothing goes round. */
+export const templateSchema = withItsControls(
+  templateShape.superRefine((template, context) => {
+    for (const message of faultsOfTemplate(template)) context.addIssue({ code: 'custom', message });
+  }),
+);
 
 /** Version 1 had one outline and one motion each way. */
 export function upgradeTexts(document: Record<string, unknown>): Record<string, unknown> {

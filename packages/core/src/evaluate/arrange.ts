@@ -82,17 +82,22 @@ function row(layer: GroupLayer, parent: Size, context: LayerContext): Sized | un
   return { layer, measured: { size: own }, children: withHugging(layer.layers, placed, context) };
 }
 
-/** Adds the shapes that hug placed siblings, and puts all in the order they are listed. */
+/** Adds the shapes that hug siblings, which may hug others in turn, and puts all in the order they are listed. */
 function withHugging(layers: readonly Layer[], placed: readonly Node[], context: LayerContext): Node[] {
-  const byId = new Map(placed.map((n) => [n.layer.id, n]));
-  return layers.flatMap((layer): Node[] => {
-    if (!hugs(layer)) {
-      const node = byId.get(layer.id);
-      return node ? [node] : [];
-    }
-    if (layer.kind !== 'shape' || !layer.hug || !isThere(layer, context)) return [];
-    const held = layer.hug.layers.reduce<Rect>((box, id) => union(box, byId.get(id)?.box ?? EMPTY), EMPTY);
-    if (held === EMPTY) return [];
+  const nodes = new Map<string, Node | undefined>(placed.map((n) => [n.layer.id, n]));
+  const listed = new Map(layers.map((l) => [l.id, l]));
+  const find = (id: string): Node | undefined => {
+    if (nodes.has(id)) return nodes.get(id);
+    // Set first, so that a shape that hugs itself by way of others finds nothing there.
+    nodes.set(id, undefined);
+    const layer = listed.get(id);
+    if (layer && hugs(layer)) nodes.set(id, hugging(layer));
+    return nodes.get(id);
+  };
+  const hugging = (layer: Layer): Node | undefined => {
+    if (layer.kind !== 'shape' || !layer.hug || !isThere(layer, context)) return undefined;
+    const held = layer.hug.layers.reduce<Rect>((box, id) => union(box, find(id)?.box ?? EMPTY), EMPTY);
+    if (held === EMPTY) return undefined;
     const [top, right, bottom, left] = resolveMargin(layer.hug.margin, context.value);
     const [dx, dy] = context.value(layer.offset);
     const box = {
@@ -101,6 +106,7 @@ function withHugging(layers: readonly Layer[], placed: readonly Node[], context:
       width: held.width + left + right,
       height: held.height + top + bottom,
     };
-    return [{ layer, measured: { size: box }, children: [], box }];
-  });
+    return { layer, measured: { size: box }, children: [], box };
+  };
+  return layers.flatMap((layer) => find(layer.id) ?? []);
 }

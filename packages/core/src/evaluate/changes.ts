@@ -25,7 +25,7 @@ export function changedLayers(layers: readonly Layer[], texts: Fill['texts'] = {
   if (Object.keys(texts).length === 0) return layers;
   return layers.map((layer): Layer => {
     if (layer.kind === 'group') return { ...layer, layers: [...changedLayers(layer.layers, texts)] };
-    const change = layer.kind === 'text' ? texts[layer.id] : undefined;
+    const change = layer.kind === 'text' && Object.hasOwn(texts, layer.id) ? texts[layer.id] : undefined;
     return layer.kind === 'text' && change ? changedText(layer, change) : layer;
   });
 }

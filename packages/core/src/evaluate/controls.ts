@@ -27,8 +27,8 @@ export function restingValue(
   control: Control,
   frame: { width: number; height: number },
 ): ControlValue {
-  const set = template.looks.find((l) => l.id === look)?.controls[control.id];
-  return set ?? defaultOf(control, frame);
+  const held = template.looks.find((l) => l.id === look)?.controls ?? {};
+  return Object.hasOwn(held, control.id) ? held[control.id]! : defaultOf(control, frame);
 }
 
 /** Whether a control holds values over time. */
@@ -54,7 +54,7 @@ export function controlFills(
 ): Record<string, ControlFill> {
   return Object.fromEntries(
     template.controls.map((control) => {
-      const own = fill.controls[control.id];
+      const own = Object.hasOwn(fill.controls, control.id) ? fill.controls[control.id] : undefined;
       const usable = own !== undefined && faultOfFill(control, own) === undefined;
       return [control.id, usable ? own : restingValue(template, fill.look, control, frame)];
     }),

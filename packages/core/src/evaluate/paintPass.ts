@@ -42,6 +42,9 @@ export interface Region {
 
 const NOTHING = 0.002;
 
+/** Operations of one frame at most: more take seconds to paint. What comes after them is left out, and told. */
+const MOST_OPERATIONS = 40_000;
+
 const byId = (nodes: readonly Node[]) => new Map(nodes.map((n) => [n.layer.id, n]));
 
 /** Nodes that are painted for themselves: one that serves as a sibling's matte is not. */
@@ -63,6 +66,8 @@ function unitAt(plane: Homography, box: Rect): Region['unit'] {
 export class PaintPass {
   readonly regions: Region[] = [];
   letters: LetterMap | undefined;
+  /** Operations made so far. */
+  private made = 0;
   /** Opacity of the groups that are being painted. */
   private around = 1;
 
@@ -74,6 +79,16 @@ export class PaintPass {
   paintAll(nodes: readonly Node[], parent: Matrix4): Op[] {
     const siblings = byId(nodes);
     return shownThemselves(nodes).flatMap((n) => this.paintNode(n, parent, siblings));
+  }
+
+  /** Whether as much has been painted as one frame may hold. */
+  private get full(): boolean {
+    return this.made > MOST_OPERATIONS;
+  }
+
+  private count(operations: number): void {
+    this.made += operations;
+    if (this.full) this.context.notice({ kind: 'too-much', slot: '' });
   }
 
   private matrixOf({ layer, box }: Node, parent: Matrix4): Matrix4 {
@@ -118,6 +133,8 @@ export class PaintPass {
     const opacity = value(layer.opacity);
     if (opacity <= NOTHING) return [];
     const matrix = this.matrixOf(node, parent);
+    // What lies beyond all measure is not seen.
+    if (!matrix.every(Number.isFinite) || this.full) return [];
     const plane = planeOf(matrix);
     const scale = largestScale(plane, node.box.width / 2, node.box.height / 2);
     const children = byId(node.children);
@@ -163,6 +180,7 @@ export class PaintPass {
       });
     }
     if (painted.length === 0) return [];
+    if (layer.kind !== 'group') this.count(painted.length);
     const { ops: plain, blend } = liftBlend(painted, layer);
     let ops = plain;
     if (layer.mask) ops = this.masked(ops, node as Node<Layer>, tools);

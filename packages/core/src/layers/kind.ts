@@ -87,6 +87,8 @@ export type Notice =
   /** A font that is not there; its letters are set in another. */
   | { readonly kind: 'missing-font'; readonly slot: string; readonly family: string }
   | { readonly kind: 'missing-picture'; readonly slot: string }
+  /** There is more to paint than a frame may hold; the rest is left out. Of the whole graphic: its slot is empty. */
+  | { readonly kind: 'too-much'; readonly slot: string }
   /** The path its words should run along has no length. */
   | { readonly kind: 'short-path'; readonly slot: string };
 

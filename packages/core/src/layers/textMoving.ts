@@ -28,6 +28,9 @@ interface Alike {
   readonly parts: Faded[];
 }
 
+/** Letters that may move one by one in a frame. */
+const MOST_MOVING = 20_000;
+
 /** Radii differ by an eighth from one step to the next, which nobody sees in letters that are on their way. */
 const SOFTER = 1.125;
 const stepOf = (radius: number) =>
@@ -69,7 +72,9 @@ export function paintMoving(
     }
     alike = undefined;
   };
-  for (const g of moment.layout.glyphs) {
+  const letters = moment.layout.glyphs;
+  if (letters.length > MOST_MOVING) moment.tools.notice({ kind: 'too-much', slot: '' });
+  for (const g of letters.slice(0, MOST_MOVING)) {
     const [fill, ink] = inkOf(g);
     const painted = paintMovingGlyph(g, moment, ink);
     if (!painted) continue;

@@ -96,7 +96,9 @@ export interface LineGlyph {
 function visualRuns(paragraph: Paragraph, from: number, to: number): Run[] {
   const inside = paragraph.runs
     .filter((r) => r.from < to && r.to > from)
-    .map((r) => ({ ...r, from: Math.max(r.from, from), to: Math.min(r.to, to) }));
+    .map((r) => ({ ...r, from: Math.max(r.from, from), to: Math.min(r.to, to) }))
+    // Of a line without letters nothing is left.
+    .filter((r) => r.to > r.from);
   const highest = inside.reduce((m, r) => Math.max(m, r.level), 0);
   for (let level = highest; level >= 1; level--) {
     let i = 0;

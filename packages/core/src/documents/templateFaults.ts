@@ -1,0 +1,177 @@
+import { defaultOf, faultOfValue } from '../evaluate/controls';
+import { parseSvgPath } from '../geometry/path';
+import { everyLayer, kindOf, type Layer } from '../layers/registry';
+import { isConstant } from './property';
+import type { Control, Template } from './template';
+
+/** Every name that links in a document point to, found by walking its plain data. */
+export function linkedControls(data: unknown, found = new Set<string>()): Set<string> {
+  if (Array.isArray(data)) for (const part of data) linkedControls(part, found);
+  else if (typeof data === 'object' && data !== null) {
+    for (const [key, value] of Object.entries(data)) {
+      if (key === 'control' && typeof value === 'string') found.add(value);
+      else linkedControls(value, found);
+    }
+  }
+  return found;
+}
+
+/** Layers in all that a template may have: more cannot be painted in time. */
+const MOST_LAYERS = 3000;
+
+const SHAPES = [
+  { width: 1920, height: 1080 },
+  { width: 1080, height: 1920 },
+  { width: 1080, height: 1080 },
+];
+
+/** What is wrong with a template that a schema cannot see, in words: names that are not there, values that do not suit. */
+export function faultsOfTemplate(template: Template): string[] {
+  const faults: string[] = [];
+  const layers = [...everyLayer(template.layers)];
+  if (layers.length > MOST_LAYERS) return [`it has ${layers.length} layers; ${MOST_LAYERS} is the most`];
+  const lists = { layers, ...{ slots: template.slots, controls: template.controls } };
+  for (const [what, list] of Object.entries({ ...lists, scenes: template.scenes, cues: template.cues })) {
+    const ids = (list as readonly { id: string }[]).map((x) => x.id);
+    const twice = ids.find((x, i) => ids.indexOf(x) !== i);
+    if (twice) faults.push(`two ${what} are called "${twice}"`);
+  }
+  return [
+    ...faults,
+    ...linkFaults(template),
+    ...controlFaults(template),
+    ...slotFaults(template, layers),
+    ...siblingFaults(template.layers),
+    ...layers.flatMap(pathFaults),
+    ...layers.flatMap(grainFaults),
+  ];
+}
+
+function linkFaults(template: Template): string[] {
+  const controls = new Set(template.controls.map((c) => c.id));
+  const { layers, timing, camera, transparent } = template;
+  const missing = [...linkedControls([layers, timing, camera, transparent])].filter(
+    (id) => !controls.has(id),
+  );
+  return [
+    ...missing.map((id) => `a layer is linked to a control "${id}" that is not there`),
+    ...template.controls.flatMap(({ id, when }) =>
+      when && !controls.has(when.control)
+        ? [`the control "${id}" depends on a control "${when.control}" that is not there`]
+        : [],
+    ),
+  ];
+}
+
+/** Ranges that hold nothing, defaults and looks that do not suit. */
+function controlFaults(template: Template): string[] {
+  const controls = new Map(template.controls.map((c) => [c.id, c]));
+  const rangeFault = (c: Control) =>
+    (c.kind === 'number' || c.kind === 'duration') && c.min > c.max
+      ? [`the control "${c.id}" goes from ${c.min} to ${c.max}, which is no range`]
+      : [];
+  const defaults = template.controls.flatMap((c) => {
+    const wrong = SHAPES.map((frame) => faultOfValue(c, defaultOf(c, frame))).find((f) => f !== undefined);
+    return [...rangeFault(c), ...(wrong ? [`the default of a control is wrong: ${wrong}`] : [])];
+  });
+  const looks = template.looks.flatMap((look) =>
+    Object.entries(look.controls).flatMap(([id, value]) => {
+      const control = controls.get(id);
+      if (!control) return [`the look "${look.name}" sets a control "${id}" that is not there`];
+      const wrong = faultOfValue(control, value);
+      return wrong ? [`the look "${look.name}" is wrong: ${wrong}`] : [];
+    }),
+  );
+  return [...defaults, ...looks];
+}
+
+function slotFaults(template: Template, layers: readonly Layer[]): string[] {
+  const slots = new Set(template.slots.map((s) => s.id));
+  const scenes = new Set(template.scenes.map((s) => s.id));
+  const cues = new Set(template.cues.map((c) => c.id));
+  const shown = layers.flatMap((layer) =>
+    [...kindOf(layer).slots(layer), ...(layer.needs ?? [])]
+      .filter((slot) => !slots.has(slot))
+      .map((slot) => `the layer "${layer.id}" shows a slot "${slot}" that is not there`),
+  );
+  return [
+    ...shown,
+    ...template.slots.flatMap((slot) => [
+      ...slot.scenes
+        .filter((scene) => !scenes.has(scene))
+        .map((scene) => `the slot "${slot.id}" is in a scene "${scene}" that is not there`),
+      ...(slot.kind !== 'text' &&
+      slot.kind !== 'list' &&
+      slot.sample !== null &&
+      !Object.hasOwn(template.assets, slot.sample)
+        ? [`the slot "${slot.id}" has a sample "${slot.sample}" that is not among the assets`]
+        : []),
+      ...(slot.kind === 'sound' && !cues.has(slot.cue)
+        ? [`the sound "${slot.id}" belongs to a cue "${slot.cue}" that is not there`]
+        : []),
+    ]),
+  ];
+}
+
+/** Names of the siblings a layer needs. */
+const neededBy = (layer: Layer): readonly string[] => [
+  ...(layer.matte ? [layer.matte.layer] : []),
+  ...(layer.kind === 'shape' && layer.hug ? layer.hug.layers : []),
+];
+
+/** Hugs and mattes reach siblings only, so that a group can be moved or copied whole, and never go round. */
+function siblingFaults(layers: readonly Layer[]): string[] {
+  const byId = new Map(layers.map((l) => [l.id, l]));
+  const goesRound = (id: string, way: readonly string[]): boolean =>
+    way.includes(id) ||
+    (byId.has(id) && neededBy(byId.get(id)!).some((next) => goesRound(next, [...way, id])));
+  return layers.flatMap((layer) => [
+    ...neededBy(layer)
+      .filter((other) => !byId.has(other))
+      .map((other) => `the layer "${layer.id}" needs "${other}" beside it`),
+    ...(goesRound(layer.id, []) ? [`the layer "${layer.id}" needs itself, by way of others`] : []),
+    ...(layer.kind === 'group' ? siblingFaults(layer.layers) : []),
+  ]);
+}
+
+/** Drawn paths that cannot be read. */
+function pathFaults(layer: Layer): string[] {
+  const outlines = [
+    ...(layer.kind === 'shape' ? [layer.outline] : []),
+    ...(layer.kind === 'picture' && layer.outline ? [layer.outline] : []),
+    ...(layer.mask ? [layer.mask.outline] : []),
+  ];
+  return outlines.flatMap((outline) => {
+    if (outline.kind !== 'path' || !isConstant(outline.data)) return [];
+    try {
+      parseSvgPath(outline.data);
+      return [];
+    } catch (error) {
+      return [`the layer "${layer.id}": ${(error as Error).message}`];
+    }
+  });
+}
+
+/** Grain lies over the whole picture: what would place it, or set it apart, does nothing good. */
+function grainFaults(layer: Layer): string[] {
+  if (layer.kind !== 'grain') return [];
+  const { at, offset, origin, move, turn, scale, skew, blend, placing, mask, matte, effects } = layer;
+  const rests = [
+    ...[at, offset, origin].map((p) => String(p) === '0,0'),
+    ...[move, turn].map((p) => String(p) === '0,0,0'),
+    ...[
+      String(scale) === '1,1',
+      skew === 0,
+      blend === 'normal',
+      !placing,
+      !mask,
+      !matte,
+      effects.length === 0,
+    ],
+  ];
+  return rests.every(Boolean)
+    ? []
+    : [
+        `the grain "${layer.id}" covers the whole picture: it takes no place, turn, size, blend, mask or effects`,
+      ];
+}
