@@ -9,7 +9,7 @@ export const STUDIO = fileURLToPath(new URL('../../studio/dist/', import.meta.ur
 const PAGE_POLICY =
   "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self' blob:; style-src 'self' 'unsafe-inline'; img-src 'self' blob: data:; font-src 'self' blob: data:; connect-src 'self' blob: data:; object-src 'none'; base-uri 'self'; frame-ancestors 'none'";
 /** The worker that unpacks fonts makes functions from text. It has no page, no storage and no network to harm. */
-const UNPACKER = /\/unpack-[0-9a-f]+\.js$/;
+const UNPACKER = /\/_expo\/static\/js\/web\/unpack-[0-9a-f]+\.js$/;
 const UNPACKER_POLICY =
   "default-src 'none'; script-src 'self' 'wasm-unsafe-eval' 'unsafe-eval'; connect-src data:";
 
@@ -22,15 +22,17 @@ export function createApp(folder = STUDIO): FastifyInstance {
   if (!existsSync(`${folder}/index.html`))
     throw new Error('The studio is not built. Run npm start, or npm run build first.');
   const app = Fastify({ logger: false, forceCloseConnections: true });
-  app.addHook('onSend', async (request, reply) => {
+  app.addHook('onSend', async (_request, reply) => {
     reply.header('X-Content-Type-Options', 'nosniff');
     reply.header('Referrer-Policy', 'no-referrer');
-    reply.header('Content-Security-Policy', UNPACKER.test(request.url) ? UNPACKER_POLICY : PAGE_POLICY);
+    // A file that is served may have said another one; the address asked for never does.
+    if (!reply.raw.hasHeader('Content-Security-Policy')) reply.header('Content-Security-Policy', PAGE_POLICY);
   });
   app.register(fastifyStatic, {
     root: folder,
     cacheControl: false,
     setHeaders: (reply, path) => {
+      if (UNPACKER.test(path)) reply.setHeader('Content-Security-Policy', UNPACKER_POLICY);
       // Names of built files hold their content's hash; everything else may change with a new build.
       reply.setHeader(
         'Cache-Control',

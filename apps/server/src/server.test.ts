@@ -242,6 +242,8 @@ describe('the server', () => {
     mkdirSync(join(folder, '_expo'));
     writeFileSync(join(folder, 'index.html'), '<html>app</html>');
     writeFileSync(join(folder, '_expo/a.js'), 'code');
+    mkdirSync(join(folder, '_expo/static/js/web'), { recursive: true });
+    writeFileSync(join(folder, '_expo/static/js/web/unpack-0a1b.js'), 'self');
     writeFileSync(join(folder, '../outside.txt'), 'not yours');
     app = createApp(folder);
     return app.listen({ port: 0, host: '127.0.0.1' });
@@ -270,6 +272,13 @@ describe('the server', () => {
     expect(unpacker).toContain("default-src 'none'");
     expect(unpacker).toContain('connect-src data:');
     expect(await policy('/unpack-me.js')).not.toContain("'unsafe-eval'");
+    // The address is only text: what is served is the page.
+    for (const url of [
+      '/?/unpack-a.js',
+      '/?/_expo/static/js/web/unpack-0a1b.js',
+      '/reels/_expo/static/js/web/unpack-0a1b.js',
+    ])
+      expect(await policy(url)).not.toContain("'unsafe-eval'");
   });
 
   it('says plainly what is not there', async () => {
