@@ -19,6 +19,7 @@ export default {
     node('fonts', 'packages/fonts'),
     { ...node('pixels', 'packages/pixels'), globalSetup: '<rootDir>/compile.mjs' },
     node('templates', 'packages/templates'),
+    node('node-host', 'packages/node-host'),
     node('server', 'apps/server'),
     '<rootDir>/apps/studio/jest.config.js',
   ],

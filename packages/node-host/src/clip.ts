@@ -1,163 +1,124 @@
-import { type ChildProcess, execFile, spawn } from 'node:child_process';
-import { promisify } from 'node:util';
 import type { MediaFacts, Picture } from '@fresh-reel/core';
+import { ClipDecoder, type DecodedFrame, type Decoding } from './clipDecoder';
+import { probe } from './ffmpeg';
 import { createNodeSurface } from './surface';
 
-const run = promisify(execFile);
+/** Frames kept of one clip, beyond those that are wanted together. */
+const MOST_KEPT = 6;
+/** Places of a clip that are read from at once: the same clip may show in several. */
+const MOST_DECODERS = 3;
+/** Seconds that reading on costs less than seeking. */
+const NEAR = 2;
+/** Seconds before a wanted one at which reading begins: the frame that shows then may have begun before it. */
+const BEFORE = 0.5;
 
-/** Decoded frames kept of one clip. */
-const MOST_KEPT = 8;
+interface Stream {
+  readonly codec_name: string;
+  readonly width: number;
+  readonly height: number;
+  readonly sample_aspect_ratio?: string;
+  readonly tags?: { readonly alpha_mode?: string };
+  readonly side_data_list?: readonly { readonly rotation?: number }[];
+}
 
-/**
- * A clip file, decoded by ffmpeg. Frames come in the file's order at its own times; going back begins anew.
- */
+/** A clip file, decoded by ffmpeg. The frame that shows at a second is the last that began by then, by ffmpeg's times. */
 export class NodeClip {
-  private decoder:
-    | { process: ChildProcess; chunks: AsyncIterator<Buffer>; rest: Buffer; next: number }
-    | undefined;
-  private readonly kept = new Map<number, Picture>();
+  private readonly decoders: ClipDecoder[] = [];
+  private kept: (DecodedFrame & { readonly picture: Picture })[] = [];
   private busy: Promise<void> = Promise.resolve();
 
   private constructor(
-    readonly path: string,
+    private readonly decoding: Decoding,
     readonly facts: MediaFacts & { readonly duration: number },
-    /** When each frame begins, in seconds. */
-    private readonly times: readonly number[],
-    private readonly alpha: boolean,
-    private readonly codec: string,
   ) {}
 
   /** @throws {Error} when ffprobe is not there or finds no moving picture in the file. */
   static async open(path: string): Promise<NodeClip> {
-    const ask = async (...what: string[]) => {
-      const { stdout } = await run(
-        'ffprobe',
-        ['-v', 'error', '-select_streams', 'v:0', ...what, '-of', 'json', path],
-        {
-          maxBuffer: 1 << 28,
-        },
-      );
-      return JSON.parse(stdout);
-    };
-    const { streams, format } = await ask(
-      '-show_entries',
-      'stream=codec_name,width,height,sample_aspect_ratio:stream_tags=alpha_mode:stream_side_data=rotation:format=duration',
-    );
-    const stream = streams?.[0];
+    const entries =
+      'stream=codec_name,width,height,sample_aspect_ratio:stream_tags=alpha_mode:stream_side_data=rotation:format=duration';
+    const said = await probe(path, '-select_streams', 'v:0', '-show_entries', entries);
+    const [stream] = said.streams as readonly Stream[];
     if (!stream) throw new Error(`"${path}" has no moving picture in it.`);
-    const { packets } = await ask('-show_entries', 'packet=pts_time');
-    const times = (packets as { pts_time?: string }[])
-      .flatMap((p) => (p.pts_time === undefined ? [] : [Number(p.pts_time)]))
-      .sort((a, b) => a - b);
-    const rotation = Math.abs(
-      (stream.side_data_list ?? [])
-        .map((d: { rotation?: number }) => d.rotation ?? 0)
-        .find((r: number) => r !== 0) ?? 0,
-    );
-    const [width, height] =
-      rotation % 180 === 90 ? [stream.height, stream.width] : [stream.width, stream.height];
-    const facts = { width, height, duration: Number(format.duration) };
-    return new NodeClip(path, facts, times, stream.tags?.alpha_mode === '1', stream.codec_name);
-  }
-
-  private indexAt(at: number): number {
-    let [low, high] = [0, this.times.length - 1];
-    while (low < high) {
-      const middle = Math.ceil((low + high) / 2);
-      if (this.times[middle]! <= at) low = middle;
-      else high = middle - 1;
-    }
-    return low;
+    const turned = (stream.side_data_list ?? []).some(({ rotation = 0 }) => Math.abs(rotation) % 180 === 90);
+    const wide = Math.max(1, Math.round(stream.width * aspectOf(stream)));
+    const [width, height] = turned ? [stream.height, wide] : [wide, stream.height];
+    const duration = Number((said.format as { duration?: string }).duration);
+    const alpha = stream.tags?.alpha_mode === '1';
+    // ffmpeg's own decoders of VP8 and VP9 leave the alpha out.
+    const decoder = alpha ? (stream.codec_name === 'vp8' ? 'libvpx' : 'libvpx-vp9') : undefined;
+    return new NodeClip({ path, width, height, decoder }, { width, height, duration });
   }
 
   /** The frame at a second, when it has been made ready. */
   frame(at: number): Picture | undefined {
-    return this.kept.get(this.indexAt(at));
+    return this.keptAt(at)?.picture;
   }
 
-  /** Decodes the frame at a second, so that it can be painted. Calls are taken one after the other. */
-  ready(at: number): Promise<void> {
-    const next = this.busy.then(() => this.decode(at));
+  /**
+   * Decodes the frames at some seconds, so that they can be painted together. Calls are taken one after the other.
+   * @throws {Error} naming the clip and the second whose frame cannot be had
+   */
+  ready(seconds: readonly number[]): Promise<void> {
+    const next = this.busy.then(() => this.decode(seconds));
     this.busy = next.catch(() => undefined);
     return next;
   }
 
-  private async decode(at: number): Promise<void> {
-    const index = this.indexAt(at);
-    if (this.kept.has(index)) return;
-    if (!this.decoder || this.decoder.next > index) this.restart();
-    while (this.decoder!.next <= index) {
-      const number = this.decoder!.next;
-      const pixels = await this.read();
-      if (!pixels) return;
-      if (number === index) this.keep(index, pixels);
-    }
-  }
-
   close(): void {
-    // What is left in its pipe would keep this process from ending.
-    this.decoder?.process.stdout?.destroy();
-    this.decoder?.process.kill('SIGKILL');
-    this.decoder = undefined;
+    for (const decoder of this.decoders.splice(0)) decoder.close();
   }
 
-  private restart(): void {
-    this.close();
-    // ffmpeg's own decoders of VP8 and VP9 leave the alpha out.
-    const own = this.alpha ? ['-c:v', this.codec === 'vp8' ? 'libvpx' : 'libvpx-vp9'] : [];
-    const process = spawn(
-      'ffmpeg',
-      [
-        '-nostdin',
-        '-v',
-        'error',
-        ...own,
-        '-i',
-        this.path,
-        '-map',
-        '0:v:0',
-        '-fps_mode',
-        'passthrough',
-        '-f',
-        'rawvideo',
-        '-pix_fmt',
-        'rgba',
-        'pipe:1',
-      ],
-      { stdio: ['ignore', 'pipe', 'ignore'] },
-    );
-    this.decoder = {
-      process,
-      chunks: process.stdout![Symbol.asyncIterator]() as AsyncIterator<Buffer>,
-      rest: Buffer.alloc(0),
-      next: 0,
-    };
+  private keptAt(at: number) {
+    return this.kept.find((f) => f.time <= at && at < f.until);
   }
 
-  private async read(): Promise<Buffer | undefined> {
-    const decoder = this.decoder!;
-    const size = this.facts.width * this.facts.height * 4;
-    const parts = [decoder.rest];
-    let length = decoder.rest.length;
-    while (length < size) {
-      const { value, done } = await decoder.chunks.next();
-      if (done) return undefined;
-      parts.push(value);
-      length += value.length;
+  private async decode(seconds: readonly number[]): Promise<void> {
+    const wanted = new Set<unknown>();
+    for (const at of [...seconds].sort((a, b) => a - b)) {
+      if (!this.keptAt(at)) this.keep(await this.frameFor(at));
+      wanted.add(this.keptAt(at));
     }
-    const all = Buffer.concat(parts);
-    decoder.rest = all.subarray(size);
-    decoder.next++;
-    return all.subarray(0, size);
+    const others = this.kept.filter((f) => !wanted.has(f)).slice(-MOST_KEPT);
+    this.kept = this.kept.filter((f) => wanted.has(f) || others.includes(f));
   }
 
-  private keep(index: number, pixels: Buffer): void {
+  private async frameFor(at: number): Promise<DecodedFrame> {
+    const fit = this.decoders.filter((d) => d.position <= at && at - d.position < NEAR);
+    const nearest = fit.sort((a, b) => b.position - a.position)[0];
+    const found = await nearest?.frameAt(at);
+    if (found) return found;
+    // Of a slow clip the frame may have begun long before: farther back each time, to the beginning at last.
+    for (let before = BEFORE; ; before *= 8) {
+      const from = Math.max(0, at - before);
+      const decoder = this.startAt(from);
+      const frame = await decoder.frameAt(at);
+      if (frame) return frame;
+      if (from === 0)
+        throw new Error(
+          `The clip "${this.decoding.path}" gave no frame at ${at.toFixed(3)} s. ${decoder.complaint}`.trim(),
+        );
+    }
+  }
+
+  private startAt(second: number): ClipDecoder {
+    const decoder = new ClipDecoder(this.decoding, second);
+    this.decoders.push(decoder);
+    if (this.decoders.length > MOST_DECODERS) this.decoders.shift()!.close();
+    return decoder;
+  }
+
+  private keep(frame: DecodedFrame): void {
     const { width, height } = this.facts;
     const surface = createNodeSurface(width, height);
     const data = surface.context.createImageData(width, height);
-    data.data.set(pixels);
+    data.data.set(frame.pixels);
     surface.context.putImageData(data, 0, 0);
-    this.kept.set(index, { image: surface.canvas, width, height });
-    if (this.kept.size > MOST_KEPT) this.kept.delete(this.kept.keys().next().value!);
+    this.kept.push({ ...frame, picture: { image: surface.canvas, width, height } });
   }
+}
+
+/** Width of a pixel as a part of its height (`sample_aspect_ratio`, as in ISO/IEC 14496-12's `pasp`). */
+function aspectOf({ sample_aspect_ratio: said }: Stream): number {
+  const [across, down] = (said ?? '1:1').split(':').map(Number);
+  return across! > 0 && down! > 0 ? across! / down! : 1;
 }

@@ -22,7 +22,7 @@ import {
 
 configure({ useWebWorkers: false });
 
-/** Decoded pictures kept of one sequence. */
+/** Decoded pictures kept of one sequence, beyond those that are wanted together. */
 const MOST_KEPT = 8;
 
 class FileReader extends Reader<void> {
@@ -83,12 +83,14 @@ export class NodeSequence {
     return this.kept.get(this.indexAt(at));
   }
 
-  /** Decodes the picture at a second, so that it can be painted. */
-  async ready(at: number): Promise<void> {
-    const index = this.indexAt(at);
-    if (this.kept.has(index)) return;
-    this.kept.set(index, await decoded(this.entries[index]!));
-    if (this.kept.size > MOST_KEPT) this.kept.delete(this.kept.keys().next().value!);
+  /** Decodes the pictures at some seconds, so that they can be painted together. */
+  async ready(seconds: readonly number[]): Promise<void> {
+    const wanted = new Set(seconds.map((at) => this.indexAt(at)));
+    for (const index of wanted) {
+      if (!this.kept.has(index)) this.kept.set(index, await decoded(this.entries[index]!));
+    }
+    const others = [...this.kept.keys()].filter((index) => !wanted.has(index));
+    for (const index of others.slice(0, -MOST_KEPT)) this.kept.delete(index);
   }
 
   close(): void {

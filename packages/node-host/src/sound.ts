@@ -1,6 +1,7 @@
 import { execFile } from 'node:child_process';
 import { promisify } from 'node:util';
 import { SOUND_RATE, type SoundFacts, type SoundSource, type Stereo } from '@fresh-reel/core';
+import { probe, SAFELY } from './ffmpeg';
 
 const run = promisify(execFile);
 
@@ -14,20 +15,22 @@ export class NodeSound implements SoundSource {
 
   /** @returns null when the file has no sound. @throws {Error} when ffmpeg is not there */
   static async open(path: string): Promise<NodeSound | null> {
-    const { stdout: streams } = await run('ffprobe', [
-      ...['-v', 'error', '-select_streams', 'a:0', '-show_entries', 'stream=index', '-of', 'csv=p=0', path],
-    ]);
-    if (streams.trim() === '') return null;
+    const { streams } = await probe(path, '-select_streams', 'a:0', '-show_entries', 'stream=index');
+    if ((streams as readonly unknown[]).length === 0) return null;
     const { stdout } = await run(
       'ffmpeg',
       [
         '-nostdin',
         '-v',
         'error',
+        ...SAFELY,
         '-i',
         path,
         '-map',
         '0:a:0',
+        // Silence before a sound that begins later than its file.
+        '-af',
+        'aresample=async=1:first_pts=0',
         '-f',
         'f32le',
         '-ar',

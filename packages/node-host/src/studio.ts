@@ -118,14 +118,26 @@ export class NodeStudio implements Resources {
     }
   }
 
-  /** Decodes the frames of clips that moments show, so that they can be painted. */
+  /**
+   * Decodes the frames of clips that moments show, so that they can be painted.
+   * @throws {Error} naming the clip and the second whose frame cannot be had
+   */
   async framesReady(moments: readonly (readonly Op[])[]): Promise<void> {
-    for (const { media, at } of clipFramesOf(moments)) await this.clips.get(media)?.ready(at);
+    const seconds = new Map<string, number[]>();
+    for (const { media, at } of clipFramesOf(moments))
+      seconds.set(media, [...(seconds.get(media) ?? []), at]);
+    for (const [media, all] of seconds) await this.clips.get(media)?.ready(all);
   }
 
-  /** A frame of a clip that is ready. */
+  /**
+   * A frame of a clip that is ready; nothing of a clip that was never added.
+   * @throws {Error} naming the clip and the second, when its frame was not made ready: a hole is never painted
+   */
   clipFrame(id: string, at: number): Picture | undefined {
-    return this.clips.get(id)?.frame(at);
+    const clip = this.clips.get(id);
+    const frame = clip?.frame(at);
+    if (clip && !frame) throw new Error(`The frame of the clip "${id}" at ${at.toFixed(3)} s is not there.`);
+    return frame;
   }
 
   /** Ends the decoders of its clips. */

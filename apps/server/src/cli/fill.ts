@@ -35,6 +35,8 @@ const fillFileSchema = z.strictObject({
     )
     .default({}),
   controls: z.record(z.string(), controlFillSchema).default({}),
+  /** Slots that do not show. */
+  hidden: z.array(z.string()).max(100).optional(),
   texts: z.record(z.string(), textChangeSchema).optional(),
 });
 
@@ -93,6 +95,7 @@ export async function loadFill(path: string, template: Template): Promise<Loaded
     controls: result.data.controls,
     ...(result.data.look === undefined ? {} : { look: result.data.look }),
     ...(result.data.texts === undefined ? {} : { texts: result.data.texts }),
+    ...(result.data.hidden === undefined ? {} : { hidden: result.data.hidden }),
   };
   const faults = faultsOfFill(template, fill);
   if (faults.length > 0)

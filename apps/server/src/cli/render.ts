@@ -44,7 +44,7 @@ export async function render(
   command: RenderCommand,
   onProgress: (done: number, count: number) => void,
 ): Promise<Rendered> {
-  if (/\.[a-z0-9]{2,4}$/i.test(command.out)) {
+  if (/\.(mp4|m4v|mov|mkv|webm|avi|png|jpe?g|webp|gif|zip|wav)$/i.test(command.out)) {
     throw new CommandError(
       `--out "${command.out}" looks like a file. The command line writes a folder of numbered PNGs.`,
     );
@@ -226,6 +226,13 @@ async function moveIn(work: string, folder: string): Promise<void> {
     await rename(work, folder);
     return;
   }
-  for (const file of await readdir(work)) await rename(join(work, file), join(folder, file));
+  const made = await readdir(work);
+  // Pictures of an earlier render of the same name, which may have been longer, would pass for part of this one.
+  const stems = new Set(made.flatMap((file) => /^(.+)_\d{5,}\.png$/.exec(file)?.[1] ?? []));
+  for (const file of await readdir(folder)) {
+    const stem = /^(.+)_\d{5,}\.png$/.exec(file)?.[1] ?? /^(.+)\.wav$/.exec(file)?.[1];
+    if (stem !== undefined && stems.has(stem)) await rm(join(folder, file));
+  }
+  for (const file of made) await rename(join(work, file), join(folder, file));
   await rm(work, { recursive: true, force: true });
 }

@@ -127,6 +127,9 @@ export function faultsOfFill(template: Template, fill: Fill): string[] {
       if (fault) faults.push(fault);
     }
   }
+  for (const id of fill.hidden ?? []) {
+    if (!slots.has(id)) faults.push(`there is no slot "${id}" to hide; the slots are ${known(slots.keys())}`);
+  }
   if (fill.look !== undefined && !template.looks.some((l) => l.id === fill.look)) {
     faults.push(`there is no look "${fill.look}"; the looks are ${known(template.looks.map((l) => l.id))}`);
   }

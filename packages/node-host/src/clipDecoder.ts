@@ -1,0 +1,142 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { createInterface } from 'node:readline';
+import { SAFELY } from './ffmpeg';
+
+/** What is decoded, and how. */
+export interface Decoding {
+  readonly path: string;
+  /** Size of a frame with square pixels. */
+  readonly width: number;
+  readonly height: number;
+  /** The decoder to ask for, where ffmpeg's own choice will not do. */
+  readonly decoder: string | undefined;
+}
+
+/** A frame, and from when until when it shows, in seconds of the clip. */
+export interface DecodedFrame {
+  readonly time: number;
+  readonly until: number;
+  readonly pixels: Uint8Array;
+}
+
+interface Raw {
+  readonly time: number;
+  readonly pixels: Uint8Array;
+}
+
+/**
+ * One run of ffmpeg through a clip, forwards from a second of it. Times are those that ffmpeg gives the frames, counted
+ * from the beginning of the file as it plays: edit lists and late starts are in them.
+ */
+export class ClipDecoder {
+  /** What ffmpeg complained of last. */
+  complaint = '';
+  private readonly process: ChildProcess;
+  private readonly chunks: AsyncIterator<Buffer>;
+  private rest: Buffer = Buffer.alloc(0);
+  /** Times that ffmpeg has told of frames not read yet, and what waits for the next of them. */
+  private readonly times: number[] = [];
+  private told: (() => void) | undefined;
+  /** Seconds. */
+  private tick = 1;
+  private ended = false;
+  private current: Raw | undefined;
+  private next: Raw | undefined;
+
+  constructor(
+    private readonly decoding: Decoding,
+    private readonly start: number,
+  ) {
+    const { path, width, height, decoder } = decoding;
+    this.process = spawn(
+      'ffmpeg',
+      [
+        ...['-nostdin', '-hide_banner', '-loglevel', 'info', ...SAFELY],
+        ...(decoder ? ['-c:v', decoder] : []),
+        ...(start > 0 ? ['-ss', start.toFixed(6)] : []),
+        ...['-i', path, '-map', '0:v:0', '-fps_mode', 'passthrough'],
+        ...['-vf', `scale=${width}:${height},setsar=1,showinfo=checksum=0`],
+        ...['-f', 'rawvideo', '-pix_fmt', 'rgba', 'pipe:1'],
+      ],
+      { stdio: ['ignore', 'pipe', 'pipe'] },
+    );
+    this.process.on('error', (error) => {
+      this.complaint = error.message;
+    });
+    this.chunks = this.process.stdout![Symbol.asyncIterator]() as AsyncIterator<Buffer>;
+    const lines = createInterface({ input: this.process.stderr! });
+    lines.on('line', (line) => {
+      const base = /Parsed_showinfo.*config in time_base: (\d+)\/(\d+)/.exec(line);
+      const pts = /Parsed_showinfo.* pts:\s*(-?\d+)/.exec(line)?.[1];
+      if (base) this.tick = Number(base[1]) / Number(base[2]);
+      // In whole ticks: the seconds beside them are rounded to six figures.
+      if (pts !== undefined) this.times.push(Number(pts) * this.tick);
+      else if (/error|invalid|no such|denied/i.test(line)) this.complaint = line;
+      this.told?.();
+    });
+    lines.on('close', () => {
+      this.ended = true;
+      this.told?.();
+    });
+  }
+
+  /** Second up to which it has come: frames before it cannot be had any more. */
+  get position(): number {
+    return this.current?.time ?? this.start;
+  }
+
+  /**
+   * The frame that shows at a second, which lies at or after the position: the last one, where the clip is over.
+   * @returns nothing when it began before this run did
+   */
+  async frameAt(at: number): Promise<DecodedFrame | undefined> {
+    this.current ??= await this.first();
+    if (!this.current || this.current.time > at) return undefined;
+    for (;;) {
+      this.next ??= await this.read();
+      if (!this.next) return { ...this.current, until: Number.POSITIVE_INFINITY };
+      if (this.next.time > at) return { ...this.current, until: this.next.time };
+      this.current = this.next;
+      this.next = undefined;
+    }
+  }
+
+  /** The first frame; of the whole clip it shows from the beginning, however late its time is. */
+  private async first(): Promise<Raw | undefined> {
+    const raw = await this.read();
+    return raw && this.start === 0 ? { ...raw, time: Math.min(0, raw.time) } : raw;
+  }
+
+  close(): void {
+    // What is left in its pipe would keep this process from ending.
+    this.process.stdout?.destroy();
+    this.process.stderr?.destroy();
+    this.process.kill('SIGKILL');
+  }
+
+  private async read(): Promise<Raw | undefined> {
+    const size = this.decoding.width * this.decoding.height * 4;
+    const parts = [this.rest];
+    let length = this.rest.length;
+    while (length < size) {
+      const { value, done } = await this.chunks.next();
+      if (done) return undefined;
+      parts.push(value);
+      length += value.length;
+    }
+    const all = Buffer.concat(parts);
+    this.rest = all.subarray(size);
+    const time = await this.time();
+    return time === undefined ? undefined : { time: this.start + time, pixels: all.subarray(0, size) };
+  }
+
+  /** The time of the next frame, told by ffmpeg before it writes the frame, on another pipe. */
+  private async time(): Promise<number | undefined> {
+    while (this.times.length === 0 && !this.ended) {
+      await new Promise<void>((resolve) => {
+        this.told = resolve;
+      });
+    }
+    return this.times.shift();
+  }
+}

@@ -1,0 +1,19 @@
+import { execFile } from 'node:child_process';
+import { promisify } from 'node:util';
+
+const run = promisify(execFile);
+
+/** Containers that are opened; a playlist or a script that a file names is not. */
+const FORMATS =
+  'matroska,webm,mov,mp4,m4a,3gp,3g2,mj2,mpegts,mpeg,avi,flv,ogg,wav,mp3,flac,aac,aiff,mxf,gif,h264,hevc,ivf,obu';
+
+/** What stands before `-i`: files that are here, in containers that are meant. */
+export const SAFELY = ['-protocol_whitelist', 'file,pipe', '-format_whitelist', FORMATS] as const;
+
+/** What ffprobe says of a file, as its JSON. @throws {Error} when it is not there, or cannot read the file */
+export async function probe(path: string, ...what: readonly string[]): Promise<Record<string, unknown>> {
+  const { stdout } = await run('ffprobe', ['-v', 'error', ...SAFELY, ...what, '-of', 'json', path], {
+    maxBuffer: 1 << 28,
+  });
+  return JSON.parse(stdout) as Record<string, unknown>;
+}
