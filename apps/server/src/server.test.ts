@@ -15,6 +15,7 @@ import { TEMPLATES, templateById } from '@fresh-reel/templates';
 import { PNG } from 'pngjs';
 import { createApp } from './app';
 import { parseRenderCommand } from './cli/command';
+import { paintOnThreads, threadsFor } from './cli/threads';
 
 const bin = join(__dirname, '../bin/fresh-reel.mjs');
 const run = (...args: string[]) => spawnSync('node', [bin, ...args], { encoding: 'utf8' });
@@ -73,6 +74,48 @@ describe('fresh-reel render', () => {
     const middle = (80 * 320 + 160) * 4;
     expect([...png.data.subarray(middle, middle + 4)]).toEqual([10, 200, 30, 255]);
     expect(png.data[3]).toBe(0);
+  });
+
+  it('paints the same on several threads, each picture once', async () => {
+    const template = templateById('name-strap');
+    const reel = newReel(template, { id: 'r', name: 'R', now: '', shape: 'wide' });
+    const [one, many] = ['one', 'many'].map((name) => {
+      mkdirSync(join(folder, name));
+      return join(folder, name);
+    });
+    const job = (to: string) => ({
+      ...{ reel, files: [], fonts: [], size: { width: 160, height: 90 }, rate: { num: 10, den: 1 } },
+      ...{ from: 0, count: 40, folder: to, stem: 's' },
+    });
+    let written = 0;
+    await paintOnThreads(job(one!), 1, () => written++);
+    await paintOnThreads(job(many!), 3, () => written++);
+    expect(written).toBe(80);
+    const names = readdirSync(one!).sort();
+    expect(names).toHaveLength(40);
+    expect(readdirSync(many!).sort()).toEqual(names);
+    for (const name of names) expect(readFileSync(join(many!, name))).toEqual(readFileSync(join(one!, name)));
+    expect([threadsFor(500, 2), threadsFor(500, 8), threadsFor(30, 8)]).toEqual([1, 4, 1]);
+    const broken = { ...job(many!), files: [['sha256:x', join(folder, 'gone.mp4')] as const] };
+    await expect(paintOnThreads(broken, 2, () => undefined)).rejects.toThrow('gone.mp4');
+  }, 60_000);
+
+  it('hides slots, and leaves no pictures of an earlier, longer render', () => {
+    writeFileSync(join(folder, 'hide.json'), JSON.stringify({ hidden: ['role', 'badge'] }));
+    const out = join(folder, 'v1.25');
+    const go = (...more: string[]) =>
+      run('render', 'name-strap', '--out', out, '--size', '160x90', '--rate', '10', ...more);
+    expect(go('--frames', '10-19').status).toBe(0);
+    writeFileSync(join(out, 'notes.txt'), 'mine');
+    const before = readFileSync(join(out, 'name-strap_00001.png'));
+    expect(go('--frames', '10-13', '--fill', join(folder, 'hide.json')).status).toBe(0);
+    expect(readdirSync(out).sort()).toEqual([
+      ...[1, 2, 3, 4].map((n) => `name-strap_0000${n}.png`),
+      'notes.txt',
+    ]);
+    expect(readFileSync(join(out, 'name-strap_00001.png'))).not.toEqual(before);
+    writeFileSync(join(folder, 'wrong.json'), JSON.stringify({ hidden: ['nothing'] }));
+    expect(go('--fill', join(folder, 'wrong.json')).stderr).toContain('no slot "nothing" to hide');
   });
 
   it('shows the right frames of a clip, and writes the sound beside them', () => {

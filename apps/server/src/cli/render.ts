@@ -1,5 +1,5 @@
 import { mkdir, mkdtemp, open, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { availableParallelism, tmpdir } from 'node:os';
 import { basename, dirname, join, resolve } from 'node:path';
 import {
   EMPTY_FILL,
@@ -8,32 +8,27 @@ import {
   frameShape,
   MixRender,
   newReel,
-  type Op,
   openDocument,
   parseJson,
   type Reel,
   ReelScene,
   reelKind,
-  type Surface,
-  sameMoments,
   secondsAt,
-  sequenceName,
   soundPlan,
   wavHeader,
   wavSamples,
 } from '@fresh-reel/core';
-import { createNodeSurface, NodeStudio, pngOf } from '@fresh-reel/node-host';
+import { NodeStudio } from '@fresh-reel/node-host';
 import { TEMPLATES } from '@fresh-reel/templates';
 import { CommandError, type RenderCommand } from './command';
 import { loadFill } from './fill';
+import { FrameWriter, type OwnFont, type PaintJob } from './frameWriter';
+import { paintOnThreads, threadsFor } from './threads';
 
 export interface Rendered {
   readonly written: number;
   readonly folder: string;
 }
-
-/** Frames that are encoded while the next is painted: PNG compression runs on other threads. */
-const AT_ONCE = 4;
 
 /**
  * Renders numbered PNGs with alpha into a folder. They are written beside it first and moved in when all are there,
@@ -53,10 +48,11 @@ export async function render(
   const { reel, files, embedded, name } = await load(command);
   const unpacked = await mkdtemp(join(tmpdir(), 'fresh-reel-'));
   try {
+    const fonts: OwnFont[] = [];
     for (const [id, bytes] of embedded) {
       const font = /^font:(.+)\/(\d+)$/.exec(id);
       if (font) {
-        studio.addFont(font[1]!, Number(font[2]), bytes);
+        fonts.push({ family: font[1]!, weight: Number(font[2]), bytes });
         continue;
       }
       const path = join(unpacked, id.replace(/[^\w]/g, '-'));
@@ -71,7 +67,8 @@ export async function render(
         );
       });
     }
-    return await renderReel(command, studio, reel, name, onProgress);
+    for (const { family, weight, bytes } of fonts) studio.addFont(family, weight, bytes);
+    return await renderReel(command, studio, { reel, files, fonts, name }, onProgress);
   } finally {
     studio.close();
     await rm(unpacked, { recursive: true, force: true });
@@ -86,8 +83,7 @@ const ffmpegMissing = (error: Error) =>
 async function renderReel(
   command: RenderCommand,
   studio: NodeStudio,
-  reel: Reel,
-  name: string,
+  { reel, files, fonts, name }: Pick<Loaded, 'reel' | 'files' | 'name'> & { fonts: readonly OwnFont[] },
   onProgress: (done: number, count: number) => void,
 ): Promise<Rendered> {
   const scene = new ReelScene(reel, studio);
@@ -146,30 +142,15 @@ async function renderReel(
 
   async function writeFrames(): Promise<number> {
     const count = to - from + 1;
-    const stem = fileStem(name);
-    const running = new Set<Promise<void>>();
+    const job: PaintJob = {
+      ...{ reel, files: [...files], fonts, size, rate, from, count },
+      ...{ folder: work, stem: fileStem(name) },
+    };
+    const threads = threadsFor(count, availableParallelism());
     let done = 0;
-    let last: { moments: readonly (readonly Op[])[]; png: Promise<Buffer> } | undefined;
-    for (let i = 0; i < count; i++) {
-      const moments = scene.subFrames(from + i, rate).map((f) => f.ops);
-      if (!last || !sameMoments(last.moments, moments)) {
-        await studio.framesReady(moments);
-        const surface: Surface = createNodeSurface(size.width, size.height);
-        studio.painter.paintMoments(moments, surface, scene.frame);
-        last = { moments, png: pngOf(surface) };
-      }
-      const { png } = last;
-      const task = png
-        .then((bytes) => writeFile(join(work, sequenceName(stem, i, count)), bytes))
-        .then(() => onProgress(++done, count));
-      running.add(task);
-      task.then(
-        () => running.delete(task),
-        () => undefined,
-      );
-      if (running.size >= AT_ONCE) await Promise.race(running);
-    }
-    await Promise.all(running);
+    const onFrame = () => onProgress(++done, count);
+    if (threads > 1) await paintOnThreads(job, threads, onFrame);
+    else await new FrameWriter(studio, scene, job).write(0, count, onFrame);
     return done;
   }
 }
