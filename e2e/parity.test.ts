@@ -3,6 +3,7 @@ import { NodeStudio, pngOf } from '@fresh-reel/node-host';
 import { PNG } from 'pngjs';
 import { id, LAPTOP, renderNow, Session, tap, waitForText } from './support/browser';
 import { difference } from './support/probe';
+import { reelFileOf } from './support/zip';
 
 let session: Session;
 let studio: NodeStudio;
@@ -17,9 +18,12 @@ afterAll(async () => {
 });
 
 /** One frame of a reel, as Node paints it. */
-async function inNode(reel: Reel, frame: number): Promise<PNG> {
-  for (const [media, { base64 }] of Object.entries(reel.embedded ?? {}))
-    await studio.addPicture(media, Buffer.from(base64, 'base64'));
+async function inNode(
+  reel: Reel,
+  media: readonly { id: string; bytes: Uint8Array }[],
+  frame: number,
+): Promise<PNG> {
+  for (const { id, bytes } of media) await studio.addPicture(id, bytes);
   const scene = new ReelScene(reel, studio);
   await studio.prepareReel(scene);
   const size = { width: 960, height: 540 };
@@ -38,7 +42,8 @@ describe('the same frame from Chromium and from Node', () => {
     const page = await session.page(LAPTOP, `/reels/${name}`);
     await tap(page, 'step-render');
     await tap(page, 'save-reel-file');
-    const reel = openDocument(reelKind, JSON.parse((await session.take('.reel.json')).toString()));
+    const { reel: held, media } = await reelFileOf(await session.take('.freshreel'));
+    const reel = openDocument(reelKind, held);
     for (const frame of frames) {
       await page.focus(id('seek'));
       await page.keyboard.press('Home');
@@ -55,7 +60,7 @@ describe('the same frame from Chromium and from Node', () => {
       await tap(page, 'render-download');
       const browser = PNG.sync.read(await session.take('.png'));
       await page.evaluate(() => document.querySelector<HTMLElement>('[aria-label^="Remove "]')?.click());
-      const node = await inNode(reel, frame);
+      const node = await inNode(reel, media, frame);
       const empty = difference(browser, new PNG({ width: browser.width, height: browser.height }));
       const differs = difference(browser, node);
       expect({ frame, agrees: differs < 1.2, differs, shows: empty > 1 }).toMatchObject({

@@ -1,3 +1,4 @@
+import type { Reel } from '@fresh-reel/core';
 import type { Page } from 'puppeteer-core';
 import {
   fieldValue,
@@ -11,6 +12,7 @@ import {
   textOf,
   waitForText,
 } from './support/browser';
+import { reelFileOf } from './support/zip';
 
 let session: Session;
 beforeAll(async () => {
@@ -174,8 +176,9 @@ describe('storage that is full', () => {
     ).toBeTruthy();
     expect(await fieldValue(page, 'slot-line')).toBe('Typed while full');
     await tap(page, 'save-file');
-    const file = JSON.parse((await session.take('.reel.json')).toString());
-    expect(file.tracks[0].graphics[0].fill.slots.line).toBe('Typed while full');
+    const { reel } = await reelFileOf(await session.take('.freshreel'));
+    const file = reel as Reel;
+    expect(file.tracks[0]!.graphics[0]!.fill.slots.line).toBe('Typed while full');
     await page.evaluate(() => (window as unknown as { room: () => void }).room());
     await tap(page, 'save-again');
     await saved(page);

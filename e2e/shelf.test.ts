@@ -1,8 +1,23 @@
-import { readFileSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
-import { choose, id, LAPTOP, PHONE, Session, storedKeys, tap, textOf, waitForText } from './support/browser';
+import {
+  choose,
+  id,
+  LAPTOP,
+  PHONE,
+  Session,
+  saved,
+  storedKeys,
+  tap,
+  textOf,
+  waitForText,
+} from './support/browser';
 import { noise } from './support/clips';
+import { asFile } from './support/probe';
+import { reelFileOf } from './support/zip';
 
 const shared = (name: string) => join(__dirname, '../packages/templates/src/shared', name);
 
@@ -101,13 +116,26 @@ it('a reel file takes the user’s pictures, clips and sounds along', async () =
     await tap(page, `media-${name}`);
     await page.waitForSelector(id(`reset-slot-${slot}`));
   }
+  // What is hidden goes along too.
+  await tap(page, 'hide-photo-1');
+  await saved(page);
   await tap(page, 'step-render');
   await tap(page, 'save-reel-file');
-  const { embedded } = JSON.parse((await session.take('.reel.json')).toString());
-  const names = Object.values(embedded as Record<string, { name: string; base64: string }>);
-  expect(names.map((e) => e.name).sort()).toEqual(['bed.ogg', 'hand-and-line.mp4']);
-  for (const { name, base64 } of names)
-    expect(Buffer.from(base64, 'base64').equals(readFileSync(shared(name)))).toBe(true);
+  const bytes = await session.take('.freshreel');
+  const { media } = await reelFileOf(bytes);
+  expect(media.map((e) => e.name).sort()).toEqual(['bed.ogg', 'hand-and-line.mp4']);
+  for (const { name, bytes: held } of media)
+    expect(Buffer.from(held).equals(readFileSync(shared(name)))).toBe(true);
+  // It opens again, and on the command line.
+  const path = asFile(bytes, 'opener.freshreel');
+  await page.goto(`${session.address}/reels`);
+  await choose(page, 'open-reel-file', path);
+  await page.waitForSelector(id('step-fill'));
+  expect(page.url()).not.toContain('demo-opener');
+  const frames = mkdtempSync(join(tmpdir(), 'fresh-reel-opened-'));
+  const cli = join(__dirname, '../apps/server/bin/fresh-reel.mjs');
+  execFileSync('node', [cli, 'render', path, '--out', frames, '--size', '160x90', '--frames', '0-1']);
+  expect(readdirSync(frames).filter((f) => f.endsWith('.png'))).toHaveLength(2);
   await page.close();
 });
 

@@ -9,3 +9,18 @@ export async function unzipped(bytes: Uint8Array): Promise<Record<string, Uint8A
   }
   return files;
 }
+
+interface ReelContents {
+  readonly media: readonly { readonly id: string; readonly path: string; readonly name: string }[];
+}
+
+/** A reel file as the app writes it: the document, and the files in it by their media ids. */
+export async function reelFileOf(bytes: Uint8Array): Promise<{
+  reel: unknown;
+  media: { id: string; name: string; bytes: Uint8Array }[];
+}> {
+  const files = await unzipped(bytes);
+  const json = (name: string) => JSON.parse(Buffer.from(files[name]!).toString());
+  const { media } = json('contents.json') as ReelContents;
+  return { reel: json('reel.json'), media: media.map((m) => ({ ...m, bytes: files[m.path]! })) };
+}

@@ -3,6 +3,7 @@ import { useFonts } from 'expo-font';
 import { Slot } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { clearOutFiles } from '@/media/outFile';
 import { clearStoredRenders } from '@/render/storeFile';
 import { startDemoShelf } from '@/shelf/demoShelf';
 import { startDemo } from '@/storage/demo';
@@ -23,6 +24,7 @@ export default function Layout() {
       .then(() => setState('ready'))
       .catch((error: unknown) => setState({ fault: error instanceof Error ? error.message : String(error) }));
     void clearStoredRenders();
+    void clearOutFiles();
     // Nothing waits for these.
     void clearBrokenImports()
       .then(emptyGone)

@@ -5,6 +5,7 @@ export * from './documents/fill';
 export * from './documents/load';
 export * from './documents/property';
 export * from './documents/reel';
+export * from './documents/reelFile';
 export * from './documents/template';
 export { COMING } from './edit/comingKinds';
 export * from './edit/history';

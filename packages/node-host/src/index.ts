@@ -1,2 +1,3 @@
+export { type OpenedReel, openReelFile } from './reelFile';
 export { NodeStudio } from './studio';
 export { createNodeSurface, pngOf } from './surface';

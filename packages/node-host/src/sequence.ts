@@ -11,33 +11,11 @@ import {
   sequenceKind,
 } from '@fresh-reel/core';
 import { loadImage } from '@napi-rs/canvas';
-import {
-  configure,
-  type FileEntry,
-  Reader,
-  TextWriter,
-  Uint8ArrayWriter,
-  ZipReader,
-} from '@zip.js/zip.js/index-native.js';
-
-configure({ useWebWorkers: false });
+import { type FileEntry, TextWriter, Uint8ArrayWriter, ZipReader } from '@zip.js/zip.js/index-native.js';
+import { ZipFileReader } from './zipFile';
 
 /** Decoded pictures kept of one sequence, beyond those that are wanted together. */
 const MOST_KEPT = 8;
-
-class FileReader extends Reader<void> {
-  constructor(
-    private readonly file: FileHandle,
-    override size: number,
-  ) {
-    super();
-  }
-
-  override async readUint8Array(index: number, length: number): Promise<Uint8Array> {
-    const { buffer, bytesRead } = await this.file.read(new Uint8Array(length), 0, length, index);
-    return buffer.subarray(0, bytesRead);
-  }
-}
 
 /** Numbered pictures as one clip, read from their zip as they are wanted. */
 export class NodeSequence {
@@ -54,7 +32,7 @@ export class NodeSequence {
   static async open(path: string): Promise<NodeSequence> {
     const file = await open(path);
     try {
-      const reader = new FileReader(file, (await file.stat()).size);
+      const reader = new ZipFileReader(file, (await file.stat()).size);
       const held = new Map<string, FileEntry>();
       for (const entry of await new ZipReader(reader).getEntries()) {
         if (!entry.directory) held.set(entry.filename, entry);

@@ -1,4 +1,15 @@
-import { mkdir, mkdtemp, open, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import {
+  access,
+  mkdir,
+  mkdtemp,
+  open,
+  readdir,
+  readFile,
+  rename,
+  rm,
+  stat,
+  writeFile,
+} from 'node:fs/promises';
 import { availableParallelism, tmpdir } from 'node:os';
 import { basename, dirname, join, resolve } from 'node:path';
 import {
@@ -18,7 +29,7 @@ import {
   wavHeader,
   wavSamples,
 } from '@fresh-reel/core';
-import { NodeStudio } from '@fresh-reel/node-host';
+import { NodeStudio, openReelFile } from '@fresh-reel/node-host';
 import { TEMPLATES } from '@fresh-reel/templates';
 import { CommandError, type RenderCommand } from './command';
 import { loadFill } from './fill';
@@ -45,9 +56,9 @@ export async function render(
     );
   }
   const studio = await NodeStudio.start();
-  const { reel, files, embedded, name } = await load(command);
   const unpacked = await mkdtemp(join(tmpdir(), 'fresh-reel-'));
   try {
+    const { reel, files, embedded, name } = await load(command, unpacked);
     const fonts: OwnFont[] = [];
     for (const [id, bytes] of embedded) {
       const font = /^font:(.+)\/(\d+)$/.exec(id);
@@ -165,7 +176,7 @@ interface Loaded {
 }
 
 /** A template by its id, filled; or a reel from its file. */
-async function load({ what, fill, size }: RenderCommand): Promise<Loaded> {
+async function load({ what, fill, size }: RenderCommand, unpacked: string): Promise<Loaded> {
   const template = TEMPLATES.find((t) => t.id === what);
   if (template) {
     const loaded = fill
@@ -186,12 +197,27 @@ async function load({ what, fill, size }: RenderCommand): Promise<Loaded> {
       name: template.id,
     };
   }
-  const text = await readFile(what, 'utf8').catch(() => {
+  await access(what).catch(() => {
     throw new CommandError(
       `"${what}" is neither a template (${TEMPLATES.map((t) => t.id).join(', ')}) nor a file that can be read.`,
     );
   });
   if (fill) throw new CommandError('--fill goes with a template; a reel file holds its own fill.');
+  const opened = await openReelFile(what, unpacked);
+  if (opened) {
+    const fonts = await Promise.all(
+      opened.fonts.map(
+        async ({ family, weight, path }) => [`font:${family}/${weight}`, await readFile(path)] as const,
+      ),
+    );
+    return {
+      reel: size ? { ...opened.reel, frame: size } : opened.reel,
+      files: new Map(opened.media.map(({ id, path }) => [id, path])),
+      embedded: new Map(fonts),
+      name: opened.reel.name,
+    };
+  }
+  const text = await readFile(what, 'utf8');
   const reel = openDocument(reelKind, parseJson(text, 'reel'));
   const embedded = new Map(
     Object.entries(reel.embedded ?? {}).map(([id, held]) => [id, Buffer.from(held.base64, 'base64')]),

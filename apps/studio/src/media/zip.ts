@@ -23,12 +23,17 @@ const STORED = {
 /** Writes a zip file by file, each stored as it is. */
 export function zipWriter(write: (bytes: Uint8Array) => void | Promise<void>): {
   add(name: string, content: Blob): Promise<void>;
+  /** A file of which the size need not be known before. */
+  addStream(name: string, content: ReadableStream<Uint8Array>): Promise<void>;
   end(): Promise<void>;
 } {
   const zip = new ZipWriter(new WritableStream<Uint8Array>({ write }), STORED);
   return {
     add: async (name, content) => {
       await zip.add(name, new BlobReader(content));
+    },
+    addStream: async (name, content) => {
+      await zip.add(name, content);
     },
     end: async () => {
       await zip.close();
@@ -87,6 +92,20 @@ export class ZipFiles {
   /** @throws {Error} when there is no such file, or it is damaged */
   async blob(name: string): Promise<Blob> {
     return this.entry(name).getData!(new BlobWriter());
+  }
+
+  /**
+   * A file that is stored as it is, as a part of the zip's own bytes: nothing is read before it is wanted.
+   * @param zip the bytes of the whole zip
+   * @throws {Error} when there is no such file
+   */
+  async slice(name: string, zip: Blob): Promise<Blob> {
+    const { offset, compressionMethod, compressedSize } = this.entry(name);
+    if (compressionMethod !== 0) return this.blob(name);
+    // The local header (PKWARE APPNOTE, 4.3.7): 30 bytes, then a name and extra fields of these lengths.
+    const head = new DataView(await zip.slice(offset, offset + 30).arrayBuffer());
+    const start = offset + 30 + head.getUint16(26, true) + head.getUint16(28, true);
+    return zip.slice(start, start + compressedSize);
   }
 
   async text(name: string): Promise<string> {

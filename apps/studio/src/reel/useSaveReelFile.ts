@@ -8,10 +8,10 @@ export function useSaveReelFile(): (reel: Reel) => void {
   return (reel) =>
     void saveReelFile(reel).then(
       (left) => {
-        if (left.length > 0)
-          toast({
-            text: `Too large to go into the file: ${left.map((n) => `“${n}”`).join(', ')}. Keep ${left.length > 1 ? 'them' : 'it'} beside it; where the reel is opened, “Find files” puts ${left.length > 1 ? 'them' : 'it'} back.`,
-          });
+        if (left.length === 0) return;
+        const files =
+          left.length > 1 ? `${left.length} of this reel's files are` : "One of this reel's files is";
+        toast({ text: `${files} not here, so not in the file either. “Find files” puts them back.` });
       },
       (error: unknown) => toast({ text: error instanceof Error ? error.message : String(error) }),
     );

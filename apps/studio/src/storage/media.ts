@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { chunkKeys, readBytes, removeBytes, writeBytes } from './bytes';
+import { chunkKeys, readBytes, readChunk, removeBytes, writeBytes } from './bytes';
 import { remove, store, write } from './store';
 
 /** What is known of a file that the user brought; its bytes lie apart, under its hash. */
@@ -159,6 +159,19 @@ export async function lackingMedia(hashes: readonly string[]): Promise<Set<strin
 /** The record of a file that is here whole. */
 export async function readWhole(hash: string): Promise<MediaRecord | null> {
   return (await lackingMedia([hash])).has(hash) ? null : readMediaRecord(hash);
+}
+
+/** The bytes of a stored file that is here whole, piece by piece. */
+export function streamMedia({ hash, chunks, name }: MediaRecord): ReadableStream<Uint8Array> {
+  let next = 0;
+  return new ReadableStream({
+    pull: async (controller) => {
+      if (next === chunks) return controller.close();
+      const piece = await readChunk(hash, next++);
+      if (!piece) throw new Error(`A part of "${name}" is gone from this browser. Add the file again.`);
+      controller.enqueue(piece);
+    },
+  });
 }
 
 /** The bytes of a stored file, or nothing when any part of it is gone. */

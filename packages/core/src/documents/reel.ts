@@ -33,7 +33,7 @@ export const reelSchema = z.strictObject({
     .array(z.strictObject({ id: z.string(), graphics: z.array(graphicSchema).max(500) }))
     .min(1)
     .max(50),
-  /** In exported files alone: the user's media the reel shows, by media id, and fonts, by `font:family/weight`. */
+  /** In files of the first kind, which were one JSON: the user's media, by media id, and fonts, by `font:family/weight`. */
   embedded: z
     .record(z.string(), z.strictObject({ name: z.string(), type: z.string(), base64: z.string() }))
     .optional(),

@@ -49,6 +49,11 @@ export class ReelScene {
     return [...new Set(this.placed.flatMap(({ scene }) => scene.slots.media()))];
   }
 
+  /** Every file the reel holds, shown or hidden: what has to go along with it. */
+  held(): string[] {
+    return [...new Set(this.placed.flatMap(({ scene }) => scene.slots.held()))];
+  }
+
   /** Every sound in slots, by its media id; clips with sound are among the media. */
   sounds(): string[] {
     return [...new Set(this.placed.flatMap(({ scene }) => scene.slots.sounds()))];

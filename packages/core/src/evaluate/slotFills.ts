@@ -21,7 +21,7 @@ export class SlotFills {
     return this.fill.hidden?.includes(slotId) ?? false;
   }
 
-  private held(slotId: string) {
+  private own(slotId: string) {
     return Object.hasOwn(this.fill.slots, slotId) ? this.fill.slots[slotId] : undefined;
   }
 
@@ -32,7 +32,7 @@ export class SlotFills {
 
   /** The picture or clip that a slot holds, shown or hidden. */
   slotPicture(slotId: string): PictureFill | undefined {
-    const held = this.held(slotId);
+    const held = this.own(slotId);
     if (held === null) return undefined;
     if (isPicture(held)) return held;
     const slot = this.slots.get(slotId);
@@ -48,7 +48,7 @@ export class SlotFills {
 
   /** The sound that a slot holds, heard or hidden. */
   slotSound(slotId: string): SoundFill | undefined {
-    const held = this.held(slotId);
+    const held = this.own(slotId);
     if (held === null) return undefined;
     if (isSound(held)) return held;
     const slot = this.slots.get(slotId);
@@ -63,7 +63,7 @@ export class SlotFills {
 
   /** The words a text or list slot holds, shown or hidden. */
   slotWords(slotId: string): Words {
-    const held = this.held(slotId);
+    const held = this.own(slotId);
     if (held === null) return NO_WORDS;
     const slot = this.slots.get(slotId);
     const shown = isWords(held) ? held : slot && takesWords(slot) ? slot.sample : '';
@@ -78,6 +78,14 @@ export class SlotFills {
     return (slot.kind === 'sound' ? this.soundFill(slotId) : this.pictureFill(slotId)) !== undefined;
   }
 
+  /** Every file that its slots and texts hold, shown, heard or hidden. */
+  held(): string[] {
+    const ofSlots = this.template.slots.flatMap(
+      (s) => this.slotPicture(s.id)?.media ?? this.slotSound(s.id)?.sound ?? [],
+    );
+    return [...new Set([...ofSlots, ...this.ofTexts()])];
+  }
+
   /** Every sound that is heard, by its media id. */
   sounds(): string[] {
     return [...new Set(this.template.slots.flatMap((s) => this.soundFill(s.id)?.sound ?? []))];
@@ -88,9 +96,13 @@ export class SlotFills {
     const ofSlots = this.template.slots
       .filter(takesPictures)
       .flatMap((s) => this.pictureFill(s.id)?.media ?? []);
-    const ofTexts = Object.values(this.fill.texts ?? {}).flatMap(({ fill }) =>
+    return [...new Set([...ofSlots, ...this.ofTexts()])];
+  }
+
+  /** Pictures that are seen through letters. */
+  private ofTexts(): string[] {
+    return Object.values(this.fill.texts ?? {}).flatMap(({ fill }) =>
       typeof fill === 'object' && 'media' in fill ? [fill.media.media] : [],
     );
-    return [...new Set([...ofSlots, ...ofTexts])];
   }
 }

@@ -1,0 +1,48 @@
+import { z } from 'zod';
+import type { DocumentKind } from './load';
+
+/**
+ * A reel as one file: a zip (`.freshreel`) with the document, what it shows and its fonts, each stored as it is.
+ * `reel.json` is the reel, `contents.json` says which file is which.
+ */
+export const REEL_FILE = 'reel.json';
+export const CONTENTS_FILE = 'contents.json';
+export const REEL_ENDING = '.freshreel';
+
+/** A name within the zip: in a folder of it, and nowhere else. */
+const path = z.string().regex(/^(media|fonts)\/[\w.-]{1,120}$/, 'is not a file of a reel');
+
+const contentsSchema = z.strictObject({
+  format: z.literal('freshreel/contents'),
+  version: z.literal(1),
+  /** Pictures, clips and sounds. */
+  media: z
+    .array(
+      z.strictObject({
+        /** As the reel names it: `sha256:…`. */
+        id: z.string().min(1).max(200),
+        path,
+        /** What it was called where it came from. */
+        name: z.string().max(255),
+        type: z.string().max(100),
+      }),
+    )
+    .max(2000),
+  fonts: z
+    .array(z.strictObject({ family: z.string().min(1).max(200), weight: z.number().min(1).max(1000), path }))
+    .max(200),
+});
+export type ReelContents = z.infer<typeof contentsSchema>;
+
+export const contentsKind: DocumentKind<ReelContents> = {
+  title: 'reel file',
+  format: 'freshreel/contents',
+  version: 1,
+  schema: contentsSchema,
+  upgrades: {},
+};
+
+/** Whether a file begins as a zip does (PKWARE APPNOTE, 4.3.7). */
+export function beginsAsZip(start: Uint8Array): boolean {
+  return start[0] === 0x50 && start[1] === 0x4b && (start[2] === 3 || start[2] === 5);
+}

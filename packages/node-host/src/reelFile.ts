@@ -1,0 +1,68 @@
+import { createWriteStream } from 'node:fs';
+import { mkdir, open } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { Writable } from 'node:stream';
+import {
+  beginsAsZip,
+  CONTENTS_FILE,
+  contentsKind,
+  DocumentError,
+  openDocument,
+  parseJson,
+  REEL_FILE,
+  type Reel,
+  reelKind,
+} from '@fresh-reel/core';
+import { type FileEntry, TextWriter, ZipReader } from '@zip.js/zip.js/index-native.js';
+import { ZipFileReader } from './zipFile';
+
+/** A reel with the files it came with, which lie on disk. */
+export interface OpenedReel {
+  readonly reel: Reel;
+  readonly media: readonly { readonly id: string; readonly path: string }[];
+  readonly fonts: readonly { readonly family: string; readonly weight: number; readonly path: string }[];
+}
+
+/** Bytes of a document that are read: no reel comes near. */
+const MOST_TEXT = 200 * 1024 * 1024;
+
+/**
+ * Opens a reel file (`.freshreel`) and lays what is in it into a folder, piece by piece.
+ * @returns nothing when the file is no zip
+ * @throws {DocumentError} when it is one without a reel in it, or the reel is damaged
+ */
+export async function openReelFile(path: string, folder: string): Promise<OpenedReel | undefined> {
+  const file = await open(path);
+  try {
+    const { buffer } = await file.read(new Uint8Array(4), 0, 4, 0);
+    if (!beginsAsZip(buffer)) return undefined;
+    const entries = new Map<string, FileEntry>();
+    for (const entry of await new ZipReader(new ZipFileReader(file, (await file.stat()).size)).getEntries()) {
+      if (!entry.directory) entries.set(entry.filename, entry);
+    }
+    const text = async (name: string, title: string) => {
+      const entry = entries.get(name);
+      if (!entry) throw new DocumentError(`This is not a ${title}: it is a zip without "${name}" in it.`);
+      if (entry.uncompressedSize > MOST_TEXT)
+        throw new DocumentError(`This ${title} is too large to be one.`);
+      return parseJson(await entry.getData(new TextWriter()), title);
+    };
+    const reel = openDocument(reelKind, await text(REEL_FILE, 'reel'));
+    const contents = openDocument(contentsKind, await text(CONTENTS_FILE, 'reel file'));
+    const laid = async <P extends { readonly path: string }>(part: P): Promise<P[]> => {
+      const entry = entries.get(part.path);
+      if (!entry) return [];
+      const target = join(folder, part.path);
+      await mkdir(dirname(target), { recursive: true });
+      await entry.getData(Writable.toWeb(createWriteStream(target)) as WritableStream);
+      return [{ ...part, path: target }];
+    };
+    const media = [];
+    for (const part of contents.media) media.push(...(await laid(part)));
+    const fonts = [];
+    for (const part of contents.fonts) fonts.push(...(await laid(part)));
+    return { reel, media, fonts };
+  } finally {
+    await file.close();
+  }
+}
