@@ -21,7 +21,9 @@ const COMPRESSION = 4;
 /** The surface as PNG bytes, with alpha. Compressed on another thread: what is painted after this does not show. */
 export function pngOf({ context, canvas: { width, height } }: Surface): Promise<Buffer> {
   const { data } = context.getImageData(0, 0, width, height);
-  return sharp(Buffer.from(data.buffer, data.byteOffset, data.length), { raw: { width, height, channels: 4 } })
+  return sharp(Buffer.from(data.buffer, data.byteOffset, data.length), {
+    raw: { width, height, channels: 4 },
+  })
     .png({ compressionLevel: COMPRESSION })
     .toBuffer();
 }
