@@ -1,12 +1,18 @@
 import { mat4, vec4 } from 'gl-matrix';
 import {
+  type Affine,
   affineOf,
   depthOf,
+  type Homography,
+  inverse,
+  invertAffine,
   isAffine,
+  largestScale,
   multiply4,
-  multiplyAffine,
   perspective4,
+  planeInView,
   planeOf,
+  planeTimes,
   project,
   scale4,
   skew4,
@@ -98,10 +104,43 @@ describe('planes', () => {
   });
 });
 
-describe('affine maps', () => {
-  it('multiply as their 4×4 forms do', () => {
-    const a = multiply4(translation4(5, 6, 0), turn4(0, 0, 30));
-    const b = multiply4(scale4(2, 3), skew4(20));
-    close(multiplyAffine(affineOf(planeOf(a)), affineOf(planeOf(b))), affineOf(planeOf(multiply4(a, b))));
+describe('planes', () => {
+  const h = planeOf(multiply4(perspective4(800, 100, 100), turn4(20, 40, 10)));
+  it('go back to where a point came from', () => {
+    const back = inverse(h)!;
+    for (const [x, y] of [
+      [0, 0],
+      [120, 30],
+      [-50, 200],
+    ] as const)
+      close(project(back, ...project(h, x, y)), [x, y]);
+    expect(inverse([1, 2, 0, 2, 4, 0, 0, 0, 1])).toBeUndefined();
+    const map = [2, 1, -1, 3, 5, 7] as const;
+    const undo = invertAffine(map)!;
+    close(planeTimes([...rowsOf(undo)], map), [1, 0, 0, 0, 1, 0, 0, 0, 1]);
+  });
+
+  it('lean by an angle, tops to the right', () => {
+    close(project(planeOf(skew4(45)), 0, -10), [10, -10]);
+  });
+
+  it('seen from coordinates of their own, and in a view, agree with their parts', () => {
+    const place = [3, 0, 0, 3, 10, 20] as const;
+    close(project(planeTimes(h, place), 4, 5), project(h, 22, 35));
+    const [x, y] = project(h, 22, 35);
+    close(project(planeInView(h, 2, -7, 9), 22, 35), [2 * x - 7, 2 * y + 9]);
+  });
+
+  it('enlarge most along the longer axis of the ellipse they make of a circle', () => {
+    expect(largestScale(planeOf(multiply4(scale4(3, 0.5), turn4(0, 0, 30))), 5, 5)).toBeCloseTo(3, 9);
+    const [a, b] = [project(h, 60, 60), project(h, 60.001, 60)];
+    expect(largestScale(h, 60, 60)).toBeGreaterThanOrEqual(
+      Math.hypot(b[0] - a[0], b[1] - a[1]) / 0.001 - 1e-6,
+    );
   });
 });
+
+/** An affine map as a plane without perspective. */
+function rowsOf([a, b, c, d, e, f]: Affine): Homography {
+  return [a, c, e, b, d, f, 0, 0, 1];
+}

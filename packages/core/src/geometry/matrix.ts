@@ -90,11 +90,6 @@ export function affineOf(h: Homography): Affine {
   return [h[0] / w, h[3] / w, h[1] / w, h[4] / w, h[2] / w, h[5] / w];
 }
 
-/** An affine map as a plane. */
-export function planeOfAffine(m: Affine): Homography {
-  return [m[0], m[2], m[4], m[1], m[3], m[5], 0, 0, 1];
-}
-
 /** A plane seen from coordinates of its own: first the affine map `m`, then the plane's projection. */
 export function planeTimes(h: Homography, m: Affine): Homography {
   const row = (a: number, b: number, c: number): [number, number, number] => [
@@ -168,17 +163,6 @@ export function largestScale(h: Homography, x: number, y: number): number {
 export function project(h: Homography, x: number, y: number): [number, number] {
   const w = Math.max(h[6] * x + h[7] * y + h[8], 1e-4);
   return [(h[0] * x + h[1] * y + h[2]) / w, (h[3] * x + h[4] * y + h[5]) / w];
-}
-
-export function multiplyAffine(m: Affine, n: Affine): Affine {
-  return [
-    m[0] * n[0] + m[2] * n[1],
-    m[1] * n[0] + m[3] * n[1],
-    m[0] * n[2] + m[2] * n[3],
-    m[1] * n[2] + m[3] * n[3],
-    m[0] * n[4] + m[2] * n[5] + m[4],
-    m[1] * n[4] + m[3] * n[5] + m[5],
-  ];
 }
 
 /** How much a transform enlarges lengths on average: the square root of its area factor. */

@@ -1,15 +1,7 @@
 import { createNodeSurface, type NodeStudio, pngOf } from '@fresh-reel/node-host';
 import fc from 'fast-check';
 import type { GraphicScene } from '../evaluate/graphicScene';
-import {
-  IDENTITY_PLANE,
-  multiply4,
-  perspective4,
-  planeOf,
-  planeOfAffine,
-  translation4,
-  turn4,
-} from '../geometry/matrix';
+import { IDENTITY_PLANE, multiply4, perspective4, planeOf, translation4, turn4 } from '../geometry/matrix';
 import { rectanglePath } from '../geometry/path';
 import { sceneOf, templateOf, testStudio, textLayer, textSlot } from '../testing/studio';
 import { BLEND_MODES, type Op, type Paint } from './ops';
@@ -257,7 +249,7 @@ describe('what one operation draws is one thing', () => {
     const path = rectanglePath({ x: 20, y: 20, width: 60, height: 60 });
     const white: Paint = { kind: 'solid', colour: '#808080' };
     const surface = createNodeSurface(100, 100);
-    const op = { op: 'path', path, plane: planeOfAffine([1, 0, 0, 1, 0, 0]), opacity: 1 } as const;
+    const op = { op: 'path', path, plane: IDENTITY_PLANE, opacity: 1 } as const;
     studio.painter.paint(
       [
         { ...op, fill: { kind: 'solid', colour: '#FFFFFF' } },

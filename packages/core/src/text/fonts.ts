@@ -224,11 +224,6 @@ export class FontBook {
     return this.files.some((f) => f.info.family === family);
   }
 
-  /** Axes of a family, by tag; empty when it is not variable or not there. */
-  axesOf(family: string): Readonly<Record<string, FontAxis>> {
-    return this.files.find((f) => f.info.family === family)?.axes ?? {};
-  }
-
   /** The face of a family nearest in weight; any loaded text face when the family is not there. */
   match(family: string, weight: number, axes: Axes = {}): FontFace {
     const file =
