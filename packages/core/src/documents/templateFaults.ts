@@ -90,7 +90,7 @@ function slotFaults(template: Template, layers: readonly Layer[]): string[] {
   const scenes = new Set(template.scenes.map((s) => s.id));
   const cues = new Set(template.cues.map((c) => c.id));
   const shown = layers.flatMap((layer) =>
-    [...kindOf(layer).slots(layer), ...(layer.needs ?? [])]
+    [...kindOf(layer).slots(layer), ...(layer.needs ?? []), ...readBy(layer)]
       .filter((slot) => !slots.has(slot))
       .map((slot) => `the layer "${layer.id}" shows a slot "${slot}" that is not there`),
   );
@@ -112,6 +112,12 @@ function slotFaults(template: Template, layers: readonly Layer[]): string[] {
     ]),
   ];
 }
+
+/** Slots whose direction a layer goes by. */
+const readBy = (layer: Layer): readonly string[] => [
+  ...(layer.reads === undefined ? [] : [layer.reads]),
+  ...(layer.kind === 'group' && layer.row?.reads !== undefined ? [layer.row.reads] : []),
+];
 
 /** Names of the siblings a layer needs. */
 const neededBy = (layer: Layer): readonly string[] => [

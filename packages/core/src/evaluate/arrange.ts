@@ -3,6 +3,7 @@ import { resolveMargin } from '../layers/common';
 import type { GroupLayer } from '../layers/group';
 import type { LayerContext, Measured, Node, Size } from '../layers/kind';
 import { kindOf, type Layer } from '../layers/registry';
+import { readsRightToLeft } from '../text/scripts';
 
 interface Sized {
   readonly layer: Layer;
@@ -38,11 +39,19 @@ function size(layer: Layer, parent: Size, context: LayerContext): Sized | undefi
   return row(layer, parent, context);
 }
 
+/** Whether a slot's words read from right to left, so that what depends on it is turned round. */
+function isTurned(slot: string | undefined, { words }: LayerContext): boolean {
+  return slot !== undefined && readsRightToLeft(words(slot).text);
+}
+
 /** Puts a measured layer by its anchor, offset and origin. */
-function place({ layer, measured, children }: Sized, parent: Size, { value }: LayerContext): Node {
-  const [ax, ay] = value(layer.at);
-  const [dx, dy] = value(layer.offset);
-  const [ox, oy] = value(layer.origin);
+function place({ layer, measured, children }: Sized, parent: Size, context: LayerContext): Node {
+  const { value } = context;
+  const round = isTurned(layer.reads, context);
+  const [atX, ay] = value(layer.at);
+  const [offX, dy] = value(layer.offset);
+  const [fromX, oy] = value(layer.origin);
+  const [ax, dx, ox] = round ? [1 - atX, -offX, 1 - fromX] : [atX, offX, fromX];
   const { width, height } = measured.size;
   return {
     layer,
@@ -57,19 +66,22 @@ function row(layer: GroupLayer, parent: Size, context: LayerContext): Sized | un
   const { value } = context;
   const { direction } = layer.row!;
   const gap = value(layer.row!.gap);
-  const align = value(layer.row!.align);
+  const round = isTurned(layer.row!.reads, context);
+  const side = value(layer.row!.align);
+  const align = round && direction === 'column' ? 1 - side : side;
   const sized = inFlow(layer.layers).flatMap((child) => [size(child, parent, context) ?? []].flat());
   if (sized.length === 0) return undefined;
-  if (value(layer.row!.reverse)) sized.reverse();
+  if (value(layer.row!.reverse) !== (round && direction === 'row')) sized.reverse();
   const along = (s: Size) => (direction === 'row' ? s.width : s.height);
   const across = (s: Size) => (direction === 'row' ? s.height : s.width);
   const length = sized.reduce((sum, s) => sum + along(s.measured.size), 0) + gap * (sized.length - 1);
   const breadth = Math.max(...sized.map((s) => across(s.measured.size)));
   let pen = 0;
   const placed = sized.map((s): Node => {
-    const [dx, dy] = value(s.layer.offset);
-    const side = (breadth - across(s.measured.size)) * align;
-    const [x, y] = direction === 'row' ? [pen, side] : [side, pen];
+    const [offset, dy] = value(s.layer.offset);
+    const dx = round ? -offset : offset;
+    const aside = (breadth - across(s.measured.size)) * align;
+    const [x, y] = direction === 'row' ? [pen, aside] : [aside, pen];
     pen += along(s.measured.size) + gap;
     return {
       layer: s.layer,
@@ -98,8 +110,11 @@ function withHugging(layers: readonly Layer[], placed: readonly Node[], context:
     if (layer.kind !== 'shape' || !layer.hug || !isThere(layer, context)) return undefined;
     const held = layer.hug.layers.reduce<Rect>((box, id) => union(box, find(id)?.box ?? EMPTY), EMPTY);
     if (held === EMPTY) return undefined;
-    const [top, right, bottom, left] = resolveMargin(layer.hug.margin, context.value);
-    const [dx, dy] = context.value(layer.offset);
+    const round = isTurned(layer.reads, context);
+    const [top, after, bottom, before] = resolveMargin(layer.hug.margin, context.value);
+    const [left, right] = round ? [after, before] : [before, after];
+    const [offset, dy] = context.value(layer.offset);
+    const dx = round ? -offset : offset;
     const box = {
       x: held.x - left + dx,
       y: held.y - top + dy,

@@ -75,6 +75,8 @@ export const layerBase = {
   visible: switchProperty.default(true),
   /** Slots without which it makes no sense: while one of them is empty or hidden, all of it is away. */
   needs: z.array(z.string()).min(1).max(20).optional(),
+  /** A slot of words: where they read from right to left, the layer stands on the other side of its parent. */
+  reads: z.string().optional(),
   opacity: property(z.number().min(0).max(1)).default(1),
   blend: z.enum(BLEND_MODES).default('normal'),
   /** A point of the parent's box, 0..1 each way. */

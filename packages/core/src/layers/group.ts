@@ -16,6 +16,8 @@ export const groupBase = {
       gap: numberProperty.default(0),
       /** Across the direction: 0 start, 0.5 middle, 1 end. */
       align: numberProperty.default(0),
+      /** A slot of words: where they read from right to left, order and side are turned round. */
+      reads: z.string().optional(),
       /** Whether the order is turned round, as when a strap changes sides. */
       reverse: switchProperty.default(false),
     })

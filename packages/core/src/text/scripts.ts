@@ -66,3 +66,12 @@ export function scriptsIn(text: string): Set<Script> {
   if (found.has('Kana')) found.delete('Hani');
   return found;
 }
+
+const STRONG = /\p{L}/u;
+const RIGHT_TO_LEFT = /[\p{Script=Arabic}\p{Script=Hebrew}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}]/u;
+
+/** Whether a text reads from right to left: its first letter does (UAX #9, rules P2 and P3). */
+export function readsRightToLeft(text: string): boolean {
+  const first = STRONG.exec(text)?.[0];
+  return first !== undefined && RIGHT_TO_LEFT.test(first);
+}
