@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import { z } from 'zod';
 
 /** A document that could not be opened, with a reason that can be shown to the user. */
 export class DocumentError extends Error {
@@ -30,7 +30,18 @@ export function openDocument<T>(kind: DocumentKind<T>, data: unknown): T {
       `This ${kind.title} is nested more than ${DEEPEST} levels deep, which no document needs.`,
     );
   }
-  let document = data as Record<string, unknown>;
+  const document = newest(kind, data as Record<string, unknown>);
+  const result = kind.schema.safeParse(document);
+  if (!result.success) throw new DocumentError(`This ${kind.title} is damaged: ${faultText(result.error)}`);
+  return result.data;
+}
+
+/**
+ * A document of any version as one of the newest, its fields not checked yet.
+ * @throws {DocumentError} when it is of another format, or of a version that is newer or no longer read
+ */
+function newest<T>(kind: DocumentKind<T>, data: Record<string, unknown>): Record<string, unknown> {
+  let document = data;
   if (document.format !== kind.format) {
     throw new DocumentError(
       `This is not a ${kind.title}: its format is ${JSON.stringify(document.format) ?? 'not given'}.`,
@@ -54,9 +65,21 @@ export function openDocument<T>(kind: DocumentKind<T>, data: unknown): T {
       throw new DocumentError(`This ${kind.title} is damaged: it cannot be read as version ${v}.`);
     }
   }
-  const result = kind.schema.safeParse(document);
-  if (!result.success) throw new DocumentError(`This ${kind.title} is damaged: ${faultText(result.error)}`);
-  return result.data;
+  return document;
+}
+
+/** A document within another: it is brought up by its own kind and version, whatever that of the other is. */
+export function nested<T>(kind: DocumentKind<T>): z.ZodType<T> {
+  const brought = z.unknown().transform((data, context) => {
+    if (typeof data !== 'object' || data === null || Array.isArray(data)) return data;
+    try {
+      return newest(kind, data as Record<string, unknown>);
+    } catch (error) {
+      context.addIssue({ code: 'custom', message: (error as Error).message.replace(/\.$/, '') });
+      return z.NEVER;
+    }
+  });
+  return brought.pipe(kind.schema as z.ZodType<T, unknown>);
 }
 
 /** Levels of lists and parts within each other that a document may have; the built-in templates have 20 at most. */

@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import { fillSchema } from './fill';
-import type { DocumentKind } from './load';
-import { rateSchema, type Template, templateSchema, upgradeTexts } from './template';
+import { type DocumentKind, nested } from './load';
+import { rateSchema, templateKind } from './template';
 
 /** One template placed in a reel. It carries its own copy of the template, so a later change of it breaks nothing. */
 export const graphicSchema = z.strictObject({
   id: z.string().min(1),
-  template: templateSchema as unknown as z.ZodType<Template>,
+  template: nested(templateKind),
   fill: fillSchema,
   /** Frames of the reel's rate from its beginning. */
   start: z.number().int().min(0),
@@ -45,27 +45,13 @@ export const reelSchema = z.strictObject({
 });
 export type Reel = z.infer<typeof reelSchema>;
 
-/** Brings the templates inside a reel of version 1 up to version 2. */
-function upgradeTracks(tracks: unknown): unknown {
-  const each = (list: unknown, change: (part: Record<string, unknown>) => unknown) =>
-    Array.isArray(list)
-      ? list.map((p) => (typeof p === 'object' && p !== null ? change(p as Record<string, unknown>) : p))
-      : list;
-  return each(tracks, (track) => ({
-    ...track,
-    graphics: each(track.graphics, (graphic) => ({
-      ...graphic,
-      template: { ...upgradeTexts(graphic.template as Record<string, unknown>), version: 2 },
-    })),
-  }));
-}
-
 export const reelKind: DocumentKind<Reel> = {
   title: 'reel',
   format: 'freshreel/reel',
   version: 2,
   schema: reelSchema as unknown as z.ZodType<Reel>,
-  upgrades: { 1: (reel) => ({ ...reel, tracks: upgradeTracks(reel.tracks) }) },
+  // What changed were the templates in it, which are brought up by their own versions.
+  upgrades: { 1: (reel) => reel },
 };
 
 /** The three frames offered: short side 1080, which is also the measure of frame units. */

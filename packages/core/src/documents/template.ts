@@ -215,7 +215,7 @@ export const templateSchema = withItsControls(
 );
 
 /** Version 1 had one outline and one motion each way. */
-export function upgradeTexts(document: Record<string, unknown>): Record<string, unknown> {
+function upgradeTexts(document: Record<string, unknown>): Record<string, unknown> {
   const layers = (list: unknown): unknown => (Array.isArray(list) ? list.map(layer) : list);
   // Half of a line on the edge lay below the letters.
   const outline = ({ paint, width }: Record<string, unknown>) => ({
