@@ -5,24 +5,20 @@
 import {
   COMING,
   clipFramesOf,
-  EMPTY_FILL,
-  FRAMES,
-  newReel,
   openDocument,
   ReelScene,
   STANDING,
-  secondsAt,
   setMotionBlur,
   type Template,
   templateKind,
-  videoBitrate,
 } from '@fresh-reel/core';
-import { assetFile, TEMPLATES, templateById } from '@fresh-reel/templates';
-import { BufferTarget, CanvasSource, Mp4OutputFormat, Output, Quality } from 'mediabunny';
+import { TEMPLATES } from '@fresh-reel/templates';
 import { BrowserStudio, surfaceOf } from '../apps/studio/src/engine/browserStudio';
 import { at } from './figures';
 import fourLines from './four-lines.json';
 import { adding, clipPreview, clipRender, firstThumb, longClip } from './media';
+import { crew, encode } from './render';
+import { sceneOf } from './scene';
 
 export interface PreviewFigures {
   readonly id: string;
@@ -33,19 +29,6 @@ export interface PreviewFigures {
 }
 
 const PREVIEW = { width: 960, height: 540 };
-
-async function sceneOf(studio: BrowserStudio, template: Template): Promise<ReelScene> {
-  const reel = newReel(template, { id: 'bench', name: 'Bench', now: '', shape: 'wide', fill: EMPTY_FILL });
-  const scene = new ReelScene(reel, studio);
-  await studio.loadFonts(scene);
-  for (const id of scene.media()) {
-    if (await studio.openClip(id)) continue;
-    const response = await fetch(`/bench-pictures/${assetFile(id).replace('.svg', '.png')}`);
-    const bitmap = await createImageBitmap(await response.blob());
-    studio.addPicture(id, { bitmap, width: bitmap.width, height: bitmap.height });
-  }
-  return scene;
-}
 
 /** Every frame of a template, evaluated, painted and read back, so that deferred painting counts. */
 async function preview(studio: BrowserStudio, scene: ReelScene, id: string): Promise<PreviewFigures> {
@@ -69,48 +52,6 @@ async function preview(studio: BrowserStudio, scene: ReelScene, id: string): Pro
   all.sort((a, b) => a - b);
   evaluating.sort((a, b) => a - b);
   return { id, p95: at(all, 0.95), median: at(all, 0.5), evaluateP95: at(evaluating, 0.95) };
-}
-
-/** Frames a second of encoding a lower third at full HD: the whole render, and the encoder alone on ready frames. */
-async function encode(studio: BrowserStudio): Promise<{ render: number; alone: number }> {
-  const scene = await sceneOf(studio, templateById('name-strap'));
-  const rate = { num: 60000, den: 1001 };
-  const size = FRAMES.wide;
-  const count = 120;
-  const run = async (paint: (canvas: OffscreenCanvas, i: number) => void) => {
-    const canvas = new OffscreenCanvas(size.width, size.height);
-    const output = new Output({ format: new Mp4OutputFormat(), target: new BufferTarget() });
-    const source = new CanvasSource(canvas, {
-      codec: 'avc',
-      quality: new Quality({ bitrate: videoBitrate(size, rate) }),
-      keyFrameInterval: 2,
-    });
-    output.addVideoTrack(source, { frameRate: rate.num / rate.den });
-    await output.start();
-    const start = performance.now();
-    for (let i = 0; i < count; i++) {
-      paint(canvas, i);
-      await source.add(secondsAt(i, rate), secondsAt(1, rate));
-    }
-    await output.finalize();
-    return (count * 1000) / (performance.now() - start);
-  };
-  const ready: ImageBitmap[] = [];
-  const sheet = new OffscreenCanvas(size.width, size.height);
-  const surface = surfaceOf(sheet);
-  for (let i = 0; i < 30; i++) {
-    studio.painter.paint(scene.frameAt(i * 2, rate).ops, surface, scene.frame);
-    ready.push(await createImageBitmap(sheet));
-  }
-  const alone = () => run((canvas, i) => canvas.getContext('2d')!.drawImage(ready[i % ready.length]!, 0, 0));
-  const render = () =>
-    run((canvas, i) => studio.painter.paint(scene.frameAt(i, rate).ops, surfaceOf(canvas), scene.frame));
-  await alone();
-  const pairs: { alone: number; render: number }[] = [];
-  for (let i = 0; i < 2; i++) pairs.push({ alone: await alone(), render: await render() });
-  const mean = (pick: (p: { alone: number; render: number }) => number) =>
-    pairs.reduce((s, p) => s + pick(p), 0) / pairs.length;
-  return { render: mean((p) => p.render), alone: mean((p) => p.alone) };
 }
 
 /** Four lines of words that come, or stand, by one kind of motion each, letter by letter. */
@@ -175,10 +116,15 @@ const OF_FILES = {
     longClip(studio, file, () => postMessage({ tenth: true })),
 } as const;
 
-async function measure(what: string, file: File | undefined): Promise<unknown> {
+async function measure(
+  what: string,
+  file: File | undefined,
+  painters: readonly MessagePort[],
+): Promise<unknown> {
   const studio = await BrowserStudio.start();
   if (file) return OF_FILES[what as keyof typeof OF_FILES](studio, file);
   if (what === 'encode') return encode(studio);
+  if (what === 'crew') return crew(studio, painters);
   if (what === 'kinds') return kinds(studio);
   if (what === 'motion-blur') return motionBlur(studio);
   const templates = what === 'four-lines' ? [openDocument(templateKind, fourLines)] : TEMPLATES;
@@ -188,9 +134,16 @@ async function measure(what: string, file: File | undefined): Promise<unknown> {
   return figures;
 }
 
-self.onmessage = async ({ data }: MessageEvent<{ what: string; file?: File }>) => {
+interface Asked {
+  readonly what: string;
+  readonly file?: File;
+  /** Ports to workers that paint. */
+  readonly painters: readonly MessagePort[];
+}
+
+self.onmessage = async ({ data }: MessageEvent<Asked>) => {
   try {
-    postMessage({ value: await measure(data.what, data.file) });
+    postMessage({ value: await measure(data.what, data.file, data.painters) });
   } catch (error) {
     postMessage({ fault: String((error as Error).stack ?? error) });
   }

@@ -6,17 +6,19 @@
 import { execFileSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createServer } from 'node:http';
-import { tmpdir } from 'node:os';
+import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { build as buildStudio } from './build.mjs';
-import { ensurePackages, ensurePrograms, root } from './setup.mjs';
+import { ensurePackages, ensurePrograms, output, root } from './setup.mjs';
 
 const json = process.argv.includes('--json');
+// What setting up and building say goes to standard error then.
+output.aside = json;
 const say = (text) => json || console.log(text);
 
 ensurePackages();
 ensurePrograms({ chromium: 'chromium', ffmpeg: 'ffmpeg' });
-if (!json || !existsSync(`${root}apps/studio/dist/index.html`)) await buildStudio();
+await buildStudio();
 
 const { build } = await import('esbuild');
 const { default: puppeteer } = await import('puppeteer-core');
@@ -28,7 +30,8 @@ const { createApp } = await import(new URL('../apps/server/src/app.ts', import.m
 /** The page that measures: core and the studio's engine in one worker. */
 async function serveBench() {
   const { outputFiles } = await build({
-    entryPoints: [`${root}bench/page.ts`],
+    entryPoints: { bench: `${root}bench/page.ts`, paint: `${root}apps/studio/src/workers/paint.worker.ts` },
+    outdir: '/',
     bundle: true,
     format: 'iife',
     write: false,
@@ -49,8 +52,8 @@ async function serveBench() {
       return response
         .setHeader('content-type', 'text/html')
         .end('<!doctype html><link rel="icon" href="data:,"><input type="file">');
-    if (path === '/bench.js')
-      return response.setHeader('content-type', 'text/javascript').end(outputFiles[0].text);
+    const script = outputFiles.find((f) => f.path === path);
+    if (script) return response.setHeader('content-type', 'text/javascript').end(script.text);
     const asset = `${root}packages/templates/src/${path.replace('/bench-pictures/', '')}`;
     if (path.startsWith('/bench-pictures/')) {
       if (existsSync(asset)) return response.end(readFileSync(asset));
@@ -94,26 +97,34 @@ const folder = mkdtempSync(join(tmpdir(), 'fresh-reel-bench-'));
  * Measures in a worker of the bench page.
  * @param path a file on disk that it is measured on
  * @param onTenth called at each tenth of long work
+ * @param painters how many workers that paint it gets ports to
  */
-async function inWorker(what, path, onTenth) {
+async function inWorker(what, path, onTenth, painters = 0) {
   const input = await page.$('input');
   if (path) await input.uploadFile(path);
   tenth = onTenth ?? (() => undefined);
   const answer = await page.evaluate(
-    (name, field, ofFile) =>
+    (name, field, ofFile, count) =>
       new Promise((resolve) => {
         const worker = new Worker('/bench.js');
+        const others = Array.from({ length: count }, () => new Worker('/paint.js'));
+        const ports = others.map((other) => {
+          const { port1, port2 } = new MessageChannel();
+          other.postMessage({ port: port1 }, [port1]);
+          return port2;
+        });
         worker.onmessage = ({ data }) => {
           if (data.tenth) return void window.tenth();
-          worker.terminate();
+          for (const each of [worker, ...others]) each.terminate();
           resolve(data);
         };
         worker.onerror = (event) => resolve({ fault: event.message });
-        worker.postMessage({ what: name, file: ofFile ? field.files[0] : undefined });
+        worker.postMessage({ what: name, file: ofFile ? field.files[0] : undefined, painters: ports }, ports);
       }),
     what,
     input,
     path !== undefined,
+    painters,
   );
   if (answer.fault) throw new Error(answer.fault);
   return answer.value;
@@ -189,9 +200,27 @@ const row = (id, value, unit, budget, met) => {
 /** What is measured, by parts: `npm run bench -- files` runs one of them alone. */
 const parts = {
   async render() {
-    const { render, alone } = await inWorker('encode');
-    say(`        encoder alone ${alone.toFixed(1)} frames a second, whole render ${render.toFixed(1)}`);
+    const { render, canvas, alone } = await inWorker('encode');
+    say(
+      `        encoder alone ${alone.toFixed(1)} frames a second, whole render ${render.toFixed(1)}, from the canvas ${canvas.toFixed(1)}`,
+    );
     row('render-name-strap-1080p-h264', render / alone, 'ratio', 0.8, render / alone >= 0.8);
+    row('render-planes-over-canvas', render / canvas, 'ratio', 0.95, render / canvas >= 0.95);
+    const cores = availableParallelism();
+    const wall = await inWorker('crew', undefined, undefined, 1 + cores);
+    const room = wall.alone / wall.one;
+    say(
+      `        wall of pictures: one painter ${wall.one.toFixed(1)} frames a second, ${wall.painters} painters ${wall.all.toFixed(1)}, encoder alone ${wall.alone.toFixed(1)}`,
+    );
+    // What the encoder leaves room for: it works on the same cores.
+    const wanted = Math.min(1.6, room);
+    row(
+      'render-drift-wall-all-cores',
+      wall.all / wall.one,
+      'ratio',
+      Number(wanted.toFixed(2)),
+      wall.all / wall.one >= wanted,
+    );
   },
   async templates() {
     for (const f of await inWorker('templates')) {

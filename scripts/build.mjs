@@ -1,6 +1,6 @@
 /** Builds the studio into apps/studio/dist, unless it is newer than all it is made from. */
 import { existsSync, readdirSync, statSync } from 'node:fs';
-import { ensurePackages, root, run } from './setup.mjs';
+import { ensurePackages, root, run, say } from './setup.mjs';
 
 function newest(folder) {
   let time = 0;
@@ -21,7 +21,7 @@ export async function build(force = false) {
     statSync(`${root}package-lock.json`).mtimeMs,
   );
   if (!force && made > sources) return;
-  console.log('Building the studio.');
+  say('Building the studio.');
   const { preparePublic } = await import('./prepare.mjs');
   await preparePublic();
   run('npx', ['--no-install', 'expo', 'export', '--platform', 'web'], {

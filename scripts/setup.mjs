@@ -5,9 +5,18 @@ import { fileURLToPath } from 'node:url';
 
 export const root = fileURLToPath(new URL('../', import.meta.url));
 
+/** Where what is said goes: aside, to standard error, for commands that print figures alone. */
+export const output = { aside: false };
+
+export const say = (text) => (output.aside ? console.error(text) : console.log(text));
+
 /** Runs a command, showing what it says; ends this process when it fails. */
 export function run(command, args, options = {}) {
-  const { status, error } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
+  const { status, error } = spawnSync(command, args, {
+    cwd: root,
+    stdio: ['inherit', output.aside ? 2 : 'inherit', 'inherit'],
+    ...options,
+  });
   if (status !== 0) {
     console.error(`\n${command} ${args.join(' ')} failed${error ? `: ${error.message}` : ` (${status})`}.`);
     process.exit(status ?? 1);
@@ -43,7 +52,7 @@ export function ensurePrograms(programs) {
     const [command, ...rest] = [...sudo, 'apt-get', ...args];
     run(command, rest, { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
   };
-  console.log(`Installing ${packages.join(', ')} from Debian.`);
+  say(`Installing ${packages.join(', ')} from Debian.`);
   apt('update', '-qq');
   apt('install', '-y', '-qq', '--no-install-recommends', ...packages);
 }

@@ -41,18 +41,19 @@ async function scene(id: string, shape: keyof typeof FRAMES, fill: Fill = EMPTY_
 describe.each(cases)('%s at %s', (id, shape) => {
   it('paints every tenth frame, with something to see in its still', async () => {
     const s = await scene(id, shape);
-    for (let t = 0; t < s.length; t += 10)
-      studio.paint(s.evaluate(t), s.frame, {
-        width: 192,
-        height: Math.round((192 * s.frame.height) / s.frame.width),
-      });
+    const size = { width: 192, height: Math.round((192 * s.frame.height) / s.frame.width) };
+    for (let t = 0; t < s.length; t += 10) {
+      const frame = s.evaluate(t);
+      await studio.framesReady([frame.ops]);
+      studio.paint(frame, s.frame, size);
+    }
     const { ops } = s.evaluate(s.timeOf(s.template.still));
     expect(ops.length).toBeGreaterThan(2);
     // Frames of its clips are there to be painted.
     await studio.framesReady([ops]);
     for (const { media, at } of clipFramesOf([ops])) expect(studio.clipFrame(media, at)).toBeDefined();
     // Decoding is no test of speed.
-  }, 30_000);
+  }, 60_000);
 
   it('has nothing to complain about with its own sample', async () => {
     expect(checkGraphic(await scene(id, shape))).toEqual([]);
