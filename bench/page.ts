@@ -124,7 +124,7 @@ async function measure(
   const studio = await BrowserStudio.start();
   if (file) return OF_FILES[what as keyof typeof OF_FILES](studio, file);
   if (what === 'encode') return encode(studio);
-  if (what === 'crew') return crew(studio, painters);
+  if (what.startsWith('crew ')) return crew(studio, what.slice(5), painters);
   if (what === 'kinds') return kinds(studio);
   if (what === 'motion-blur') return motionBlur(studio);
   const templates = what === 'four-lines' ? [openDocument(templateKind, fourLines)] : TEMPLATES;

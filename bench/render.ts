@@ -11,6 +11,7 @@ import {
   VideoSampleSource,
 } from 'mediabunny';
 import { type BrowserStudio, fetchBytes, surfaceOf } from '../apps/studio/src/engine/browserStudio';
+import { opaquePlanes } from '../apps/studio/src/engine/opaquePlanes';
 import { PaintCrew } from '../apps/studio/src/render/paintCrew';
 import { samplePicture, sceneOf } from './scene';
 
@@ -59,12 +60,12 @@ export async function encode(
   const sheet = new OffscreenCanvas(width, height);
   const surface = surfaceOf(sheet);
   const paint = (i: number) => studio.painter.paint(scene.frameAt(i, RATE).ops, surface, scene.frame);
-  const planesOf = () =>
-    maker.planes(surface.context.getImageData(0, 0, width, height).data, width, height, false);
-  const ready = Array.from({ length: 30 }, (_, i) => {
+  const planesOf = () => opaquePlanes(maker, sheet, surface);
+  const ready: Uint8Array[] = [];
+  for (let i = 0; i < 30; i++) {
     paint(i * 2);
-    return planesOf().slice();
-  });
+    ready.push((await planesOf()).slice());
+  }
   const add = async (source: VideoSampleSource, sample: VideoSample) => {
     await source.add(sample);
     sample.close();
@@ -74,9 +75,9 @@ export async function encode(
     alone: () =>
       encoded(new VideoSampleSource(settings), count, (s, i) => add(s, plane(ready[i % ready.length]!, i))),
     render: () =>
-      encoded(new VideoSampleSource(settings), count, (s, i) => {
+      encoded(new VideoSampleSource(settings), count, async (s, i) => {
         paint(i);
-        return add(s, plane(planesOf(), i));
+        await add(s, plane(await planesOf(), i));
       }),
     canvas: () =>
       encoded(new CanvasSource(sheet, settings), count, (s, i) => {
@@ -92,51 +93,66 @@ export async function encode(
   return { render: mean(found.render), canvas: mean(found.canvas), alone: mean(found.alone) };
 }
 
-/**
- * Frames a second of the wall of pictures at full HD, painted by one worker and by all that are given, each encoded as
- * in the app; and of the encoder alone on those frames.
- */
+export interface CrewFigures {
+  /** Frames a second: rendered with one painter, with all others given, painted by those alone, encoded alone. */
+  readonly one: number;
+  readonly all: number;
+  readonly painting: number;
+  readonly alone: number;
+  readonly painters: number;
+}
+
+/** A template rendered at full HD as in the app, by one worker that paints and by all others that are given. */
 export async function crew(
   studio: BrowserStudio,
+  template: string,
   painters: readonly MessagePort[],
-): Promise<{ one: number; all: number; alone: number; painters: number }> {
-  const scene = await sceneOf(studio, templateById('drift-wall'));
+): Promise<CrewFigures> {
+  const scene = await sceneOf(studio, templateById(template));
   const pictures = await Promise.all(
     scene
       .media()
       .filter((id) => studio.mediaFacts(id)?.duration === undefined)
       .map(async (id) => [id, await samplePicture(id)] as const),
   );
-  const count = 96;
+  const count = Math.min(240, scene.frameCount(RATE));
   const plan: RenderPlan = {
     format: 'mp4',
     width,
     height,
     rate: RATE,
-    from: 60,
+    from: 0,
     count,
     fileName: 'bench.mp4',
   };
   const kept: Uint8Array[] = [];
-  const run = async (ports: readonly MessagePort[], keep = false) => {
+  /** Begun: starting the painters, with their fonts and pictures, is not what is measured. */
+  const begun = async (ports: readonly MessagePort[]) => {
     const shared = new PaintCrew({ reel: scene.reel, plan, pictures, fonts: [] }, count, ports);
-    // Starting the painters, with their fonts and pictures, is not what is measured.
     const first = new Uint8Array((await shared.take()) as ArrayBuffer).slice();
+    return async (i: number) => (i === 0 ? first : new Uint8Array((await shared.take()) as ArrayBuffer));
+  };
+  const rendered = async (ports: readonly MessagePort[], keep = false) => {
+    const take = await begun(ports);
     return encoded(new VideoSampleSource(settings), count, async (source, i) => {
-      const planes = i === 0 ? first : new Uint8Array((await shared.take()) as ArrayBuffer);
-      if (keep && i % 6 === 0) kept.push(planes.slice());
+      const planes = await take(i);
+      if (keep && i % 12 === 0) kept.push(planes.slice());
       const sample = plane(planes, i);
       await source.add(sample);
       sample.close();
     });
   };
   const [first, ...others] = painters;
-  const one = await run([first!], true);
-  const all = await run(others);
+  const one = await rendered([first!], true);
+  const all = await rendered(others);
+  const take = await begun(others);
+  const start = performance.now();
+  for (let i = 0; i < count; i++) await take(i);
+  const painting = (count * 1000) / (performance.now() - start);
   const alone = await encoded(new VideoSampleSource(settings), count, async (source, i) => {
     const sample = plane(kept[i % kept.length]!, i);
     await source.add(sample);
     sample.close();
   });
-  return { one, all, alone, painters: others.length };
+  return { one, all, painting, alone, painters: others.length };
 }

@@ -23,8 +23,8 @@ export function freeFrom(): usize {
   return __heap_base;
 }
 
-function lumaOf(r: i32, g: i32, b: i32): u8 {
-  return <u8>(16 + ((KR * r + KG * g + KB * b + 8192) >> 14));
+function lumaOf(r: i32, g: i32, b: i32, first: i32, third: i32): u8 {
+  return <u8>(16 + ((first * r + KG * g + third * b + 8192) >> 14));
 }
 
 /** Luma of four pixels, as whole numbers. */
@@ -36,8 +36,8 @@ function lumaOfFour(pixels: v128, k: v128): v128 {
 }
 
 /** A row of luma. */
-function lumaRow(from: usize, width: i32, to: usize): void {
-  const k = i16x8(<i16>KR, <i16>KG, <i16>KB, 0, <i16>KR, <i16>KG, <i16>KB, 0);
+function lumaRow(from: usize, width: i32, to: usize, first: i32, third: i32): void {
+  const k = i16x8(<i16>first, <i16>KG, <i16>third, 0, <i16>first, <i16>KG, <i16>third, 0);
   let x = 0;
   for (; x + 16 <= width; x += 16) {
     const at = from + ((<usize>x) << 2);
@@ -47,7 +47,7 @@ function lumaRow(from: usize, width: i32, to: usize): void {
   }
   for (; x < width; x++) {
     const at = from + ((<usize>x) << 2);
-    store<u8>(to + x, lumaOf(load<u8>(at), load<u8>(at, 1), load<u8>(at, 2)));
+    store<u8>(to + x, lumaOf(load<u8>(at), load<u8>(at, 1), load<u8>(at, 2), first, third));
   }
 }
 
@@ -68,19 +68,30 @@ function chromaOfFour(first: v128, second: v128, k: v128): v128 {
   return i32x4.add(i32x4.shr_s(i32x4.add(sum, i32x4.splat(32768)), 16), i32x4.splat(128));
 }
 
+/** Sum of one channel of two by two pixels. */
+function fourOf(upper: usize, lower: usize): i32 {
+  return <i32>load<u8>(upper) + load<u8>(upper, 4) + load<u8>(lower) + load<u8>(lower, 4);
+}
+
 /** One sample of each chroma, of two by two pixels. */
-function chromaOfOne(upper: usize, lower: usize, cb: usize, cr: usize): void {
-  const r = <i32>load<u8>(upper) + load<u8>(upper, 4) + load<u8>(lower) + load<u8>(lower, 4);
-  const g = <i32>load<u8>(upper, 1) + load<u8>(upper, 5) + load<u8>(lower, 1) + load<u8>(lower, 5);
-  const b = <i32>load<u8>(upper, 2) + load<u8>(upper, 6) + load<u8>(lower, 2) + load<u8>(lower, 6);
+function chromaOfOne(upper: usize, lower: usize, cb: usize, cr: usize, bgra: bool): void {
+  const red: usize = bgra ? 2 : 0;
+  const blue: usize = 2 - red;
+  const r = fourOf(upper + red, lower + red);
+  const g = fourOf(upper + 1, lower + 1);
+  const b = fourOf(upper + blue, lower + blue);
   store<u8>(cb, <u8>(128 + ((BR * r + BG * g + BB * b + 32768) >> 16)));
   store<u8>(cr, <u8>(128 + ((RR * r + RG * g + RB * b + 32768) >> 16)));
 }
 
 /** A row of chroma from two rows of pixels. */
-function chromaRow(upper: usize, lower: usize, width: i32, cb: usize, cr: usize): void {
-  const kb = i16x8(<i16>BR, <i16>BG, <i16>BB, 0, <i16>BR, <i16>BG, <i16>BB, 0);
-  const kr = i16x8(<i16>RR, <i16>RG, <i16>RB, 0, <i16>RR, <i16>RG, <i16>RB, 0);
+function chromaRow(upper: usize, lower: usize, width: i32, cb: usize, cr: usize, bgra: bool): void {
+  const kb = bgra
+    ? i16x8(<i16>BB, <i16>BG, <i16>BR, 0, <i16>BB, <i16>BG, <i16>BR, 0)
+    : i16x8(<i16>BR, <i16>BG, <i16>BB, 0, <i16>BR, <i16>BG, <i16>BB, 0);
+  const kr = bgra
+    ? i16x8(<i16>RB, <i16>RG, <i16>RR, 0, <i16>RB, <i16>RG, <i16>RR, 0)
+    : i16x8(<i16>RR, <i16>RG, <i16>RB, 0, <i16>RR, <i16>RG, <i16>RB, 0);
   let x = 0;
   for (; x + 8 <= width; x += 8) {
     const at = (<usize>x) << 2;
@@ -93,21 +104,26 @@ function chromaRow(upper: usize, lower: usize, width: i32, cb: usize, cr: usize)
   }
   for (; x < width; x += 2) {
     const at = (<usize>x) << 2;
-    chromaOfOne(upper + at, lower + at, cb + (x >> 1), cr + (x >> 1));
+    chromaOfOne(upper + at, lower + at, cb + (x >> 1), cr + (x >> 1), bgra);
   }
 }
 
 /**
  * Planes Y, Cb and Cr, one after the other at `to`, of opaque pixels at `from`. Width and height are even.
+ * @param bgra whether blue comes first
  */
-export function toI420(from: usize, width: i32, height: i32, to: usize): void {
+export function toI420(from: usize, width: i32, height: i32, to: usize, bgra: bool): void {
   const stride = (<usize>width) << 2;
   const luma = <usize>(width * height);
-  for (let y = 0; y < height; y++) lumaRow(from + stride * y, width, to + <usize>(width * y));
+  const first = bgra ? KB : KR;
+  const third = bgra ? KR : KB;
+  for (let y = 0; y < height; y++) lumaRow(from + stride * y, width, to + <usize>(width * y), first, third);
+  const cb = to + luma;
+  const cr = to + luma + (luma >> 2);
   for (let y = 0; y < height; y += 2) {
     const row = <usize>((y >> 1) * (width >> 1));
     const upper = from + stride * y;
-    chromaRow(upper, upper + stride, width, to + luma + row, to + luma + (luma >> 2) + row);
+    chromaRow(upper, upper + stride, width, cb + row, cr + row, bgra);
   }
 }
 

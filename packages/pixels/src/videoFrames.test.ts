@@ -76,6 +76,24 @@ describe('planes of BT.709 in limited range', () => {
     );
   });
 
+  it('is the same of pixels that begin with blue', () => {
+    for (const [width, height] of [
+      [32, 4],
+      [22, 6],
+    ] as const) {
+      const rgba = filled(width, height, (x, y) => [
+        (x * 31) % 256,
+        (y * 57 + x) % 256,
+        (x * y * 7) % 256,
+        255,
+      ]);
+      const expected = [...maker.planes(rgba, width, height, false)];
+      const room = maker.pixels(width, height);
+      for (let i = 0; i < rgba.length; i += 4) room.set([rgba[i + 2]!, rgba[i + 1]!, rgba[i]!, 255], i);
+      expect([...maker.planesOfPixels(width, height, { bgra: true })]).toEqual(expected);
+    }
+  });
+
   it('keeps straight alpha as it is, in a plane of its own', () => {
     const at = (x: number, y: number) => [200, 100, 50, (x * 16 + y) % 256];
     const planes = maker.planes(filled(32, 8, at), 32, 8, true);

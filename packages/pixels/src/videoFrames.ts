@@ -13,7 +13,7 @@ interface Kernel {
   readonly memory: { readonly buffer: ArrayBuffer; grow(pages: number): number };
   /** Where free memory begins. */
   freeFrom(): number;
-  toI420(from: number, width: number, height: number, to: number): void;
+  toI420(from: number, width: number, height: number, to: number, bgra: boolean): void;
   takeAlpha(from: number, count: number, to: number): void;
   spreadColours(from: number, width: number, height: number, means: number): void;
 }
@@ -51,28 +51,52 @@ export class PlaneMaker {
    * @throws {RangeError} when a side is odd, or the pixels are not that many
    */
   planes(rgba: Uint8ClampedArray | Uint8Array, width: number, height: number, alpha: boolean): Uint8Array {
+    const room = this.pixels(width, height);
+    if (rgba.length !== room.length) {
+      throw new RangeError(
+        `A frame of ${width}x${height} has ${room.length} bytes of pixels, not ${rgba.length}.`,
+      );
+    }
+    room.set(rgba);
+    return this.planesOfPixels(width, height, { alpha });
+  }
+
+  /**
+   * Memory for the pixels of a frame, to be filled for {@link planesOfPixels}.
+   * @throws {RangeError} when a side is odd
+   */
+  pixels(width: number, height: number): Uint8Array<ArrayBuffer> {
     if (width % 2 !== 0 || height % 2 !== 0 || width <= 0 || height <= 0) {
       throw new RangeError(`Video frames have even sides, not ${width}x${height}.`);
     }
-    if (rgba.length !== width * height * 4) {
-      throw new RangeError(
-        `A frame of ${width}x${height} has ${width * height * 4} bytes of pixels, not ${rgba.length}.`,
-      );
-    }
-    const from = this.base;
-    const to = from + rgba.length;
-    const size = planesSize(width, height, alpha);
-    const squares = Math.ceil(width / SQUARE) * Math.ceil(height / SQUARE);
-    const means = Math.ceil((to + size) / SQUARE) * SQUARE;
+    const { means, squares } = this.places(width, height);
     this.grow(means + squares * 4);
-    const { memory } = this.kernel;
-    new Uint8Array(memory.buffer, from, rgba.length).set(rgba);
+    return new Uint8Array(this.kernel.memory.buffer, this.base, width * height * 4);
+  }
+
+  /** Planes of what {@link pixels} was filled with, in memory that the next call writes anew. */
+  planesOfPixels(
+    width: number,
+    height: number,
+    { alpha = false, bgra = false }: { readonly alpha?: boolean; readonly bgra?: boolean } = {},
+  ): Uint8Array {
+    const { to, means } = this.places(width, height);
     if (alpha) {
-      this.kernel.takeAlpha(from, width * height, to + width * height * 1.5);
-      this.kernel.spreadColours(from, width, height, means);
+      this.kernel.takeAlpha(this.base, width * height, to + width * height * 1.5);
+      this.kernel.spreadColours(this.base, width, height, means);
     }
-    this.kernel.toI420(from, width, height, to);
-    return new Uint8Array(memory.buffer, to, size);
+    this.kernel.toI420(this.base, width, height, to, bgra);
+    return new Uint8Array(this.kernel.memory.buffer, to, planesSize(width, height, alpha));
+  }
+
+  /** Where planes and the colours of squares lie, behind the pixels. */
+  private places(width: number, height: number): { to: number; means: number; squares: number } {
+    const to = this.base + width * height * 4;
+    return {
+      to,
+      means: Math.ceil((to + planesSize(width, height, true)) / SQUARE) * SQUARE,
+      squares: Math.ceil(width / SQUARE) * Math.ceil(height / SQUARE),
+    };
   }
 
   private grow(bytes: number): void {

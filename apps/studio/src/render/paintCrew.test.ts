@@ -43,8 +43,8 @@ describe('painters that share a render', () => {
       for (let i = 0; i < 30; i++) taken.push(numberOf(await shared.take()));
     })();
     for (let turn = 0; taken.length < 30 && turn < 500; turn++) {
-      quick.paint(numbered);
       if (turn % 5 === 0) slow.paint(numbered);
+      quick.paint(numbered);
       await Promise.resolve();
       await Promise.resolve();
     }
@@ -57,7 +57,30 @@ describe('painters that share a render', () => {
     const painters = [new SlowPainter(), new SlowPainter()];
     crew(1000, painters);
     for (let i = 0; i < 200; i++) for (const p of painters) p.paint(numbered);
-    expect(Math.max(...painters.flatMap((p) => p.asked)) + 1).toBe(2 * STRETCH * 2);
+    // Nothing was waited for, so one is enough.
+    expect(Math.max(...painters.flatMap((p) => p.asked)) + 1).toBe(2 * STRETCH);
+    expect(painters[1]!.asked).toEqual([]);
+  });
+
+  it('are joined by others when frames have to be waited for', async () => {
+    const painters = [new SlowPainter(), new SlowPainter(), new SlowPainter()];
+    const shared = crew(200, painters);
+    for (let i = 0; i < 60; i++) {
+      const frame = shared.take();
+      for (let turn = 0; turn < 40; turn++) for (const p of painters) p.paint(numbered);
+      expect(numberOf(await frame)).toBe(i);
+      if (i === 0) expect(painters[1]!.asked).toEqual([]);
+    }
+    const patient = [new SlowPainter(), new SlowPainter()];
+    const hungry = crew(200, patient);
+    for (let i = 0; i < 40; i++) {
+      const frame = hungry.take();
+      await Promise.resolve();
+      // Just one frame at a time: the next has always to be waited for.
+      for (const p of patient) p.paint(numbered);
+      expect(numberOf(await frame)).toBe(i);
+    }
+    expect(patient[1]!.asked.length).toBeGreaterThan(0);
   });
 
   it('give the frame before once more where nothing changed, and get its planes back when it is over', async () => {

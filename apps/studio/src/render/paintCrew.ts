@@ -23,13 +23,20 @@ interface Waiting {
   reject(error: Error): void;
 }
 
+/** Frames that have to be waited for before another painter joins: the first one of all is waited for in any case. */
+const PATIENCE = 3;
+
 /**
  * Painters that share the frames of a render. Frames are taken in order; no painter runs farther ahead than two
- * stretches for each of them, so that memory does not grow with the length of the render.
+ * stretches for each that is at work, so that memory does not grow with the length of the render. They begin with one;
+ * another joins when frames have to be waited for, since what paints takes its share of what encodes.
  */
 export class PaintCrew {
   private readonly idle: Painter[] = [];
   private readonly left = new Map<Painter, number>();
+  /** Painters at work, and how often a frame was waited for since the last of them joined. */
+  private joined = 0;
+  private waits = 0;
   private readonly painted = new Map<number, { frame: PaintedFrame; by: Painter }>();
   private waiting: Waiting | undefined;
   private next = 0;
@@ -39,15 +46,21 @@ export class PaintCrew {
 
   /** @param count frames in all */
   constructor(
-    job: PaintJob,
+    private readonly job: PaintJob,
     private readonly count: number,
     private readonly painters: readonly Painter[],
   ) {
-    for (const painter of painters) {
-      painter.onmessage = ({ data }) => this.hear(painter, data);
-      painter.postMessage({ type: 'start', ...job });
-      this.idle.push(painter);
-    }
+    for (const painter of painters) painter.onmessage = ({ data }) => this.hear(painter, data);
+    this.join();
+  }
+
+  private join(): void {
+    const painter = this.painters[this.joined];
+    if (!painter) return;
+    this.joined++;
+    this.waits = 0;
+    painter.postMessage({ type: 'start', ...this.job });
+    this.idle.push(painter);
     this.assign();
   }
 
@@ -75,6 +88,7 @@ export class PaintCrew {
 
   private wait(index: number): Promise<void> {
     if (this.fault) return Promise.reject(this.fault);
+    if (++this.waits >= PATIENCE) this.join();
     return new Promise((resolve, reject) => {
       this.waiting = { index, resolve, reject };
     });
@@ -88,7 +102,7 @@ export class PaintCrew {
   }
 
   private assign(): void {
-    const ahead = this.taken + 2 * STRETCH * this.painters.length;
+    const ahead = this.taken + 2 * STRETCH * this.joined;
     while (this.idle.length > 0 && this.next < Math.min(this.count, ahead)) {
       const painter = this.idle.shift()!;
       const count = Math.min(STRETCH, this.count - this.next);

@@ -1,6 +1,7 @@
 import { clipFramesOf, type Op, ReelScene, type Surface, sameMoments } from '@fresh-reel/core';
 import { PlaneMaker } from '@fresh-reel/pixels';
 import { BrowserStudio, fetchBytes, surfaceOf } from '../engine/browserStudio';
+import { opaquePlanes } from '../engine/opaquePlanes';
 import type { FromPaint, PaintJob, ToPaint, ToPainter } from '../render/paintMessages';
 
 let port: MessagePort | undefined;
@@ -55,7 +56,7 @@ class RenderPainter {
       await this.studio.framesReady(clipFramesOf(moments));
       this.studio.painter.paintMoments(moments, this.surface, this.scene.frame);
       const frame = this.planes
-        ? this.videoFrame(this.planes)
+        ? await this.videoFrame(this.planes)
         : await this.canvas.convertToBlob({ type: 'image/png' });
       tell({ type: 'painted', index, frame }, frame instanceof ArrayBuffer ? [frame] : []);
     }
@@ -66,7 +67,7 @@ class RenderPainter {
     return this.scene.subFrames(plan.from + index, plan.rate).map((f) => f.ops);
   }
 
-  private videoFrame(planes: PlaneMaker): ArrayBuffer {
+  private async videoFrame(planes: PlaneMaker): Promise<ArrayBuffer> {
     const { width, height } = this.canvas;
     const { context } = this.surface;
     const alpha = keepsAlpha(this.job, this.scene);
@@ -77,7 +78,9 @@ class RenderPainter {
       context.fillRect(0, 0, width, height);
       context.globalCompositeOperation = 'source-over';
     }
-    const made = planes.planes(context.getImageData(0, 0, width, height).data, width, height, alpha);
+    const made = alpha
+      ? planes.planes(context.getImageData(0, 0, width, height).data, width, height, true)
+      : await opaquePlanes(planes, this.canvas, this.surface);
     const buffer = free.pop() ?? new ArrayBuffer(made.length);
     new Uint8Array(buffer).set(made);
     return buffer;
