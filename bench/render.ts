@@ -136,7 +136,8 @@ export async function crew(
     const take = await begun(ports);
     return encoded(new VideoSampleSource(settings), count, async (source, i) => {
       const planes = await take(i);
-      if (keep && i % 12 === 0) kept.push(planes.slice());
+      // A stretch from the middle, as it follows itself in the film.
+      if (keep && i >= 60 && i < 90) kept.push(planes.slice());
       const sample = plane(planes, i);
       await source.add(sample);
       sample.close();
@@ -150,7 +151,9 @@ export async function crew(
   for (let i = 0; i < count; i++) await take(i);
   const painting = (count * 1000) / (performance.now() - start);
   const alone = await encoded(new VideoSampleSource(settings), count, async (source, i) => {
-    const sample = plane(kept[i % kept.length]!, i);
+    // There and back, so that no frame differs more from the one before it than in the film.
+    const turn = i % (2 * kept.length);
+    const sample = plane(kept[turn < kept.length ? turn : 2 * kept.length - 1 - turn]!, i);
     await source.add(sample);
     sample.close();
   });
