@@ -2,6 +2,7 @@ export * from './checks/checks';
 export * from './colour/colour';
 export * from './documents/brand';
 export * from './documents/fill';
+export { linkedControls } from './documents/linking';
 export * from './documents/load';
 export * from './documents/property';
 export * from './documents/reel';

@@ -124,3 +124,15 @@ export function faultOfSource(p: unknown, holds: Holds): string | undefined {
   const who = control === undefined ? 'its source' : `the control "${String(control)}"`;
   return `${who} does not give ${NAMES[holds]}`;
 }
+
+/** Every name that links in a document point to, found by walking its plain data. */
+export function linkedControls(data: unknown, found = new Set<string>()): Set<string> {
+  if (Array.isArray(data)) for (const part of data) linkedControls(part, found);
+  else if (typeof data === 'object' && data !== null) {
+    for (const [key, value] of Object.entries(data)) {
+      if (key === 'control' && typeof value === 'string') found.add(value);
+      else linkedControls(value, found);
+    }
+  }
+  return found;
+}

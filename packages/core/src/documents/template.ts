@@ -205,8 +205,6 @@ const templateShape = z.strictObject({
 
 export type Template = z.infer<typeof templateShape>;
 
-export { linkedControls } from './templateFaults';
-
 /** A template whose parts fit together: every name used exists, links suit, nothing goes round. */
 export const templateSchema = withItsControls(
   templateShape.superRefine((template, context) => {

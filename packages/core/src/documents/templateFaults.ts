@@ -1,20 +1,9 @@
 import { defaultOf, faultOfValue } from '../evaluate/controls';
 import { parseSvgPath } from '../geometry/path';
 import { everyLayer, kindOf, type Layer } from '../layers/registry';
+import { linkedControls } from './linking';
 import { isConstant } from './property';
 import type { Control, Template } from './template';
-
-/** Every name that links in a document point to, found by walking its plain data. */
-export function linkedControls(data: unknown, found = new Set<string>()): Set<string> {
-  if (Array.isArray(data)) for (const part of data) linkedControls(part, found);
-  else if (typeof data === 'object' && data !== null) {
-    for (const [key, value] of Object.entries(data)) {
-      if (key === 'control' && typeof value === 'string') found.add(value);
-      else linkedControls(value, found);
-    }
-  }
-  return found;
-}
 
 /** Layers in all that a template may have: more cannot be painted in time. */
 const MOST_LAYERS = 3000;

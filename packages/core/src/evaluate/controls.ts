@@ -1,6 +1,7 @@
 import { type ControlFill, type ControlKey, type ControlValue, type Fill, isWords } from '../documents/fill';
+import { linkedControls } from '../documents/linking';
 import { frameShape } from '../documents/property';
-import { type Control, linkedControls, type Slot, type Template } from '../documents/template';
+import type { Control, Slot, Template } from '../documents/template';
 import { parseSvgPath } from '../geometry/path';
 
 /** Whether a slot is for words rather than for a picture. */

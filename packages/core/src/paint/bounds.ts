@@ -130,3 +130,19 @@ export function withinFrame(ops: readonly Op[], { width, height }: Size): Op[] {
     return false;
   });
 }
+
+/** Pixels by which the sides of a group's surface grow. */
+const SIZE_STEP = 64;
+
+/** The whole pixels a box covers, within the frame. */
+export function pixelBox(bounds: Rect, scale: number, whole: Rect): Rect {
+  const x = Math.floor(bounds.x * scale) - 1;
+  const y = Math.floor(bounds.y * scale) - 1;
+  const right = Math.ceil((bounds.x + bounds.width) * scale) + 1;
+  const bottom = Math.ceil((bounds.y + bounds.height) * scale) + 1;
+  const box = intersection({ x, y, width: right - x, height: bottom - y }, whole);
+  if (isEmpty(box)) return box;
+  // Sizes go in steps, so that a group that grows from frame to frame finds a surface that is free already.
+  const stepped = (n: number) => Math.ceil(n / SIZE_STEP) * SIZE_STEP;
+  return { ...box, width: stepped(box.width), height: stepped(box.height) };
+}

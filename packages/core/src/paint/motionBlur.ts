@@ -1,7 +1,7 @@
 import { EMPTY, isEmpty, type Rect, union } from '../geometry/rect';
-import { opsBounds } from './bounds';
+import { opsBounds, pixelBox } from './bounds';
 import { type Op, sameOps } from './ops';
-import { type Painter, pixelBox } from './painter';
+import type { Painter } from './painter';
 import type { PaintHost, Surface } from './surface';
 
 /** Where a list may be cut: no group and no clip is open. */

@@ -2,9 +2,9 @@ import type { EffectTools, Growth } from '../effects/kind';
 import { applyEffect, growthOf } from '../effects/registry';
 import { type Homography, project } from '../geometry/matrix';
 import type { Path } from '../geometry/path';
-import { type Corner, corners, intersection, isEmpty, type Rect } from '../geometry/rect';
+import { type Corner, corners, isEmpty, type Rect } from '../geometry/rect';
 import { EMOJI_FAMILY } from '../text/fonts';
-import { drawingBounds, sourceOf } from './bounds';
+import { drawingBounds, pixelBox, sourceOf } from './bounds';
 import { Grain } from './grain';
 import { Mipmaps } from './mipmap';
 import { paintSamples } from './motionBlur';
@@ -22,7 +22,6 @@ const OPERATION: Partial<Record<Composite, string>> = {
 const operationOf = (composite: Composite): string => OPERATION[composite] ?? composite;
 
 const NO_SHIFT = { x: 0, y: 0 };
-const SIZE_STEP = 64;
 
 /** A group that is being painted, on a surface of its own. */
 interface OpenGroup {
@@ -259,19 +258,6 @@ function clear({ canvas, context }: Surface): void {
 function imageRatio(picture: { image: unknown; width: number; height: number }): [number, number] {
   const { width, height } = picture.image as { width: number; height: number };
   return [width / picture.width, height / picture.height];
-}
-
-/** The whole pixels a box covers, within the frame. */
-export function pixelBox(bounds: Rect, scale: number, whole: Rect): Rect {
-  const x = Math.floor(bounds.x * scale) - 1;
-  const y = Math.floor(bounds.y * scale) - 1;
-  const right = Math.ceil((bounds.x + bounds.width) * scale) + 1;
-  const bottom = Math.ceil((bounds.y + bounds.height) * scale) + 1;
-  const box = intersection({ x, y, width: right - x, height: bottom - y }, whole);
-  if (isEmpty(box)) return box;
-  // Sizes go in steps, so that a group that grows from frame to frame finds a surface that is free already.
-  const stepped = (n: number) => Math.ceil(n / SIZE_STEP) * SIZE_STEP;
-  return { ...box, width: stepped(box.width), height: stepped(box.height) };
 }
 
 /** Luminance of each pixel, weighted as in W3C Masking (`mask-type: luminance`, linear coefficients), into alpha. */
