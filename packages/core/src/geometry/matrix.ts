@@ -164,8 +164,3 @@ export function project(h: Homography, x: number, y: number): [number, number] {
   const w = Math.max(h[6] * x + h[7] * y + h[8], 1e-4);
   return [(h[0] * x + h[1] * y + h[2]) / w, (h[3] * x + h[4] * y + h[5]) / w];
 }
-
-/** How much a transform enlarges lengths on average: the square root of its area factor. */
-export function meanScale(m: Affine): number {
-  return Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]));
-}

@@ -35,7 +35,6 @@ export interface Context2D {
   drawImage(image: unknown, ...numbers: number[]): void;
   createLinearGradient(x0: number, y0: number, x1: number, y1: number): Gradient;
   createRadialGradient(x0: number, y0: number, r0: number, x1: number, y1: number, r1: number): Gradient;
-  createPattern(image: unknown, repetition: string): unknown;
   getImageData(
     x: number,
     y: number,
