@@ -34,17 +34,25 @@ function inPlane(own: Homography, box: Rect, view: View, draw: (context: Context
   } else drawThrough(context, plane, box, canvas, () => draw(context));
 }
 
+const UNMOVED = [1, 0, 0, 1, 0, 0] as const;
+
+/** Sets the context's transform for an outline within a box of its plane, and gives the outline to draw under it. */
+function outlineIn({ path, plane: own }: { path: Path; plane: Homography }, box: Rect, view: View): Path {
+  const plane = inPixels(own, view);
+  const flat = flatMap(plane, box, TOLERANCE);
+  view.surface.context.setTransform(...(flat ?? UNMOVED));
+  return flat ? path : projectPath(path, plane, FLATNESS);
+}
+
 /** Fills and strokes a path through its plane. */
 export function paintPath(op: Extract<Op, { op: 'path' }>, view: View, pathFor: PathFor): void {
   const { fill, stroke } = op;
   const box = inkedBounds(op);
   if (fill?.kind === 'solid' && !stroke) {
-    const plane = inPixels(op.plane, view);
     const { context } = view.surface;
-    const flat = flatMap(plane, box, TOLERANCE);
-    context.setTransform(...(flat ?? UNMOVED));
+    const outline = outlineIn(op, box, view);
     context.fillStyle = fill.colour;
-    context.fill(pathFor(flat ? op.path : projectPath(op.path, plane, FLATNESS)));
+    context.fill(pathFor(outline));
     return;
   }
   const path = pathFor(op.path);
@@ -60,15 +68,10 @@ export function paintPath(op: Extract<Op, { op: 'path' }>, view: View, pathFor: 
   });
 }
 
-const UNMOVED = [1, 0, 0, 1, 0, 0] as const;
-
 /** Clips the view's context to a path through its plane. */
 export function clipTo(op: Extract<Op, { op: 'clip' }>, view: View, pathFor: PathFor): void {
-  const { context } = view.surface;
-  const plane = inPixels(op.plane, view);
-  const flat = flatMap(plane, outlineBounds(op.path), TOLERANCE);
-  context.setTransform(...(flat ?? UNMOVED));
-  context.clip(pathFor(flat ? op.path : projectPath(op.path, plane, FLATNESS)));
+  const outline = outlineIn(op, outlineBounds(op.path), view);
+  view.surface.context.clip(pathFor(outline));
 }
 
 /** Draws a part of an image over a box of a plane. */
