@@ -1,5 +1,5 @@
 import { gainOf } from './plan';
-import type { Stereo } from './sound';
+import { joined, type Stereo } from './sound';
 import { PEAK_REACH, truePeakAt } from './truePeak';
 
 /** Highest true peak of a mix, in dBTP (EBU R 128). */
@@ -80,13 +80,6 @@ export class Limiter {
     this.right = this.right.slice(count);
     return out;
   }
-}
-
-function joined(a: Float32Array, b: Float32Array): Float32Array<ArrayBuffer> {
-  const out = new Float32Array(a.length + b.length);
-  out.set(a);
-  out.set(b, a.length);
-  return out;
 }
 
 /** The least of each value and the `reach` − 1 after it. */

@@ -1,4 +1,4 @@
-import { SOUND_RATE, type Stereo } from './sound';
+import { joined, SOUND_RATE, type Stereo } from './sound';
 import { PEAK_REACH, truePeakAt } from './truePeak';
 
 /** A second-order filter: feed-forward b, feedback a (a0 is 1). */
@@ -71,12 +71,7 @@ export class LoudnessMeter {
   }
 
   private findPeaks(block: Stereo): void {
-    const all = ([0, 1] as const).map((c) => {
-      const joined = new Float32Array(this.before[c].length + block[c].length);
-      joined.set(this.before[c]);
-      joined.set(block[c], this.before[c].length);
-      return joined;
-    }) as unknown as Stereo;
+    const all: Stereo = [joined(this.before[0], block[0]), joined(this.before[1], block[1])];
     for (const samples of all) {
       // What the last places depend on comes with the next block.
       for (let i = this.before[0].length - PEAK_REACH; i < samples.length - PEAK_REACH; i++) {
