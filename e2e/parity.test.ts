@@ -25,7 +25,7 @@ async function inNode(
 ): Promise<PNG> {
   for (const { id, bytes } of media) await studio.addPicture(id, bytes);
   const scene = new ReelScene(reel, studio);
-  await studio.prepareReel(scene);
+  await studio.prepare(scene);
   const size = { width: 960, height: 540 };
   const evaluated = scene.frameAt(frame, reel.rate);
   await studio.framesReady([evaluated.ops]);

@@ -5,8 +5,9 @@ import {
   EMOJI_FAMILY,
   type EvaluatedFrame,
   FontBook,
-  fontNeeds,
-  GraphicScene,
+  GraphicItem,
+  type GraphicScene,
+  type Item,
   LayoutCache,
   layoutFrame,
   loadHarfBuzz,
@@ -15,7 +16,6 @@ import {
   type Op,
   Painter,
   type Picture,
-  type ReelScene,
   type Resources,
   type Surface,
   type Template,
@@ -109,10 +109,10 @@ export class NodeStudio implements Resources {
     return this.heard.get(id);
   }
 
-  /** Loads what a graphic needs: fonts, and the samples it shows and lets hear. */
-  async prepare(scene: GraphicScene): Promise<void> {
-    await this.loadFonts(fontNeeds(scene.template, scene.fill));
-    for (const media of [...scene.slots.media(), ...scene.slots.sounds()]) {
+  /** Loads what a reel or an item of one needs: fonts, and the samples it shows and lets hear. */
+  async prepare(scene: Pick<Item, 'fonts' | 'media' | 'sounds'>): Promise<void> {
+    await this.loadFonts(scene.fonts());
+    for (const media of [...scene.media(), ...scene.sounds()]) {
       if (this.mediaFacts(media) || this.heard.has(media) || !media.startsWith('asset:')) continue;
       await this.addFile(media, assetPath(media));
     }
@@ -151,18 +151,14 @@ export class NodeStudio implements Resources {
     fill: GraphicScene['fill'],
     size: { width: number; height: number },
   ): Promise<GraphicScene> {
-    const scene = new GraphicScene(template, fill, layoutFrame(size), this);
-    await this.prepare(scene);
-    return scene;
-  }
-
-  async prepareReel(reel: ReelScene): Promise<void> {
-    for (const { scene } of reel.placed) await this.prepare(scene);
+    const item = new GraphicItem({ id: template.id, template, fill }, layoutFrame(size), this);
+    await this.prepare(item);
+    return item.scene;
   }
 
   /** Paints a frame on a new surface. Frames of clips have to be ready. */
   paint(
-    frame: EvaluatedFrame,
+    frame: Pick<EvaluatedFrame, 'ops'>,
     layout: { width: number; height: number },
     size: { width: number; height: number },
   ): Surface {

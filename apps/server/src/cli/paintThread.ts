@@ -11,7 +11,7 @@ export async function paint(): Promise<void> {
   for (const { family, weight, bytes } of job.fonts) studio.addFont(family, weight, bytes);
   for (const [id, path] of job.files) await studio.addFile(id, path);
   const scene = new ReelScene(job.reel, studio);
-  await studio.prepareReel(scene);
+  await studio.prepare(scene);
   const writer = new FrameWriter(studio, scene, job);
   const tell = (message: FromThread) => parentPort?.postMessage(message);
   parentPort?.on('message', ({ first, count }: ToThread) => {

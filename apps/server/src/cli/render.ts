@@ -25,7 +25,6 @@ import {
   ReelScene,
   reelKind,
   secondsAt,
-  soundPlan,
   wavHeader,
   wavSamples,
 } from '@fresh-reel/core';
@@ -98,7 +97,7 @@ async function renderReel(
   onProgress: (done: number, count: number) => void,
 ): Promise<Rendered> {
   const scene = new ReelScene(reel, studio);
-  await studio.prepareReel(scene);
+  await studio.prepare(scene);
   const missing = [
     ...scene.media().filter((id) => !studio.mediaFacts(id)),
     ...scene.sounds().filter((id) => !studio.sound(id)),
@@ -130,7 +129,7 @@ async function renderReel(
 
   /** The reel's sound beside the pictures, where it has any. */
   async function writeSound(): Promise<void> {
-    const plays = soundPlan(scene, (id) => studio.sound(id)?.facts);
+    const plays = scene.plays((id) => studio.sound(id)?.facts);
     if (plays.length === 0) return;
     const count = to - from + 1;
     const out = await open(join(work, `${fileStem(name)}.wav`), 'w');

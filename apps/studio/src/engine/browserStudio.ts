@@ -3,7 +3,6 @@ import {
   clipFramesOf,
   EMOJI_FAMILY,
   FontBook,
-  fontNeeds,
   LayoutCache,
   loadHarfBuzz,
   type MediaFacts,
@@ -118,15 +117,18 @@ export class BrowserStudio implements Resources {
 
   /** Loads every font a reel needs and does not have. */
   async loadFonts(scene: ReelScene): Promise<void> {
-    const fonts = scene.placed.flatMap(({ scene: s }) => fontsFor(fontNeeds(s.template, s.fill)));
-    await Promise.all(fonts.map((font) => this.loadFont(font)));
+    await Promise.all(fontsFor(scene.fonts()).map((font) => this.loadFont(font)));
   }
 
   /** Families a reel names that do not ship with the app and are not here: the user's own. */
   missingFamilies(scene: ReelScene): string[] {
-    const named = scene.placed.flatMap(({ scene: s }) => fontNeeds(s.template, s.fill).faces);
     const shipped = new Set(FONTS.map((f) => f.family));
-    const families = new Set(named.map((f) => f.family).filter((f) => !shipped.has(f)));
+    const families = new Set(
+      scene
+        .fonts()
+        .faces.map((f) => f.family)
+        .filter((f) => !shipped.has(f)),
+    );
     return [...families].filter((f) => !this.layouts.fonts.hasFamily(f));
   }
 
@@ -143,9 +145,7 @@ export class BrowserStudio implements Resources {
 
   /** Whether every font a reel needs is here. */
   hasFonts(scene: ReelScene): boolean {
-    return scene.placed.every(({ scene: s }) =>
-      fontsFor(fontNeeds(s.template, s.fill)).every((f) => this.layouts.fonts.has(f.family, f.weight)),
-    );
+    return fontsFor(scene.fonts()).every((f) => this.layouts.fonts.has(f.family, f.weight));
   }
 
   private loadFont(font: ShippedFont): Promise<void> {

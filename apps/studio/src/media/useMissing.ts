@@ -1,4 +1,4 @@
-import { fontNeeds, isPicture, isSound, type Reel, ReelScene } from '@fresh-reel/core';
+import { isPicture, isSound, type Reel, ReelScene } from '@fresh-reel/core';
 import { FONTS } from '@fresh-reel/fonts';
 import { isAsset } from '@fresh-reel/templates';
 import { useQuery } from '@tanstack/react-query';
@@ -51,10 +51,8 @@ async function missingOf(reel: Reel): Promise<MissingParts> {
     lacking.has(hashIn(media)) ? [{ media, ...use }] : [],
   );
   const own = new Set([...FONTS, ...(await listFonts())].map((f) => f.family));
-  const named = new ReelScene(reel, DOCUMENT_ONLY).placed.flatMap(({ scene: s }) =>
-    fontNeeds(s.template, s.fill).faces.map((f) => f.family),
-  );
-  return { files, families: [...new Set(named)].filter((f) => !own.has(f)) };
+  const named = new Set(new ReelScene(reel, DOCUMENT_ONLY).fonts().faces.map((f) => f.family));
+  return { files, families: [...named].filter((f) => !own.has(f)) };
 }
 
 /** What a reel needs and is not here. */

@@ -1,4 +1,4 @@
-import type { Check, LetterMap, Notice, Reel, Region } from '@fresh-reel/core';
+import type { Reel, ReelCheck, ReelFrame, TextOfItem } from '@fresh-reel/core';
 import type { DecodedPicture, FontFile } from '../engine/browserStudio';
 
 /** From the page to the preview worker. */
@@ -11,8 +11,8 @@ export type ToPreview =
   | { readonly type: 'seek'; readonly surface: string; readonly frame: number }
   | { readonly type: 'play'; readonly surface: string; readonly from: number; readonly loop: boolean }
   | { readonly type: 'pause'; readonly surface: string }
-  /** Asks where the letters of a text layer stand, in every frame from now on; of none, when absent. */
-  | { readonly type: 'letters'; readonly surface: string; readonly layer: string | undefined }
+  /** Asks where the letters of a text stand, in every frame from now on; of none, when absent. */
+  | { readonly type: 'letters'; readonly surface: string; readonly text: TextOfItem | undefined }
   /** Looks at every slot of a reel, apart from what the surface shows. */
   | { readonly type: 'check'; readonly surface: string; readonly reel: Reel; readonly request: number }
   | { readonly type: 'picture'; readonly id: string; readonly picture: DecodedPicture }
@@ -26,21 +26,19 @@ export type FromPreview =
   | { readonly type: 'needs-picture'; readonly id: string }
   /** Families that do not ship with the app: the user's own, if they are there. */
   | { readonly type: 'needs-fonts'; readonly families: readonly string[] }
-  | { readonly type: 'checks'; readonly request: number; readonly checks: readonly Check[] }
+  | { readonly type: 'checks'; readonly request: number; readonly checks: readonly ReelCheck[] }
   | { readonly type: 'ended'; readonly surface: string }
   | { readonly type: 'fault'; readonly surface: string | undefined; readonly message: string };
 
 /** What the page knows of the frame on a surface. */
-export interface PaintedFrame {
+export interface PaintedFrame extends Pick<ReelFrame, 'regions' | 'notices'> {
   /** Frame number at the reel's rate. */
   readonly number: number;
   /** Frames of the whole reel. */
   readonly count: number;
   /** Revision of the document it was painted from. */
   readonly revision: number;
-  readonly regions: readonly Region[];
-  readonly notices: readonly Notice[];
-  readonly letters: LetterMap | undefined;
+  readonly letters: ReelFrame['letters'] | undefined;
   /** Size regions are measured in. */
   readonly layout: { readonly width: number; readonly height: number };
   /** Milliseconds to evaluate and to paint. */

@@ -1,4 +1,4 @@
-import type { Check, Reel } from '@fresh-reel/core';
+import type { Reel, ReelCheck, TextOfItem } from '@fresh-reel/core';
 import { ownFontFiles } from '../fonts/useFamilies';
 import { decodePicture } from '../media/decode';
 import type { FromPreview, PaintedFrame, ToPreview } from './messages';
@@ -9,7 +9,7 @@ let worker: Worker | undefined;
 const surfaces = new Map<string, PreviewSurface>();
 let made = 0;
 let requests = 0;
-const checking = new Map<number, (checks: readonly Check[]) => void>();
+const checking = new Map<number, (checks: readonly ReelCheck[]) => void>();
 
 function send(message: ToPreview, transfer: Transferable[] = []): void {
   if (!worker) {
@@ -71,7 +71,7 @@ export class PreviewSurface {
   private revision = 0;
   private reel: Reel | undefined;
   private canvas: HTMLCanvasElement | undefined;
-  private traced: string | undefined;
+  private traced: TextOfItem | undefined;
   /** Where to be once attached. */
   private wanted: { frame: number; play: boolean; loop: boolean } = { frame: 0, play: false, loop: true };
 
@@ -129,7 +129,7 @@ export class PreviewSurface {
   }
 
   /** Looks at every slot of a reel for what the user should know before a render. */
-  check(reel: Reel): Promise<readonly Check[]> {
+  check(reel: Reel): Promise<readonly ReelCheck[]> {
     const request = ++requests;
     return new Promise((resolve) => {
       checking.set(request, resolve);
@@ -148,9 +148,9 @@ export class PreviewSurface {
   }
 
   /** Asks for the places of a text's letters with every frame, or for none. */
-  traceLetters(layer: string | undefined): void {
-    this.traced = layer;
-    if (this.canvas) send({ type: 'letters', surface: this.id, layer });
+  traceLetters(text: TextOfItem | undefined): void {
+    this.traced = text;
+    if (this.canvas) send({ type: 'letters', surface: this.id, text });
   }
 
   play(from: number, loop: boolean): void {

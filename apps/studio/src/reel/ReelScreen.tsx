@@ -51,7 +51,8 @@ function Workbench({ firstStep }: { firstStep: Step }) {
   const [text, setText] = useState<{ layer: string; typing: boolean }>();
   const [point, choosePoint] = useState<number>();
   const [apart, setApart] = useState(false);
-  const notices = usePreviewState(surface, (s) => s.frame?.notices) ?? [];
+  const shown = usePreviewState(surface, (s) => s.frame?.notices) ?? [];
+  const notices = shown.filter((n) => n.item === graphic.id);
 
   useEffect(() => {
     surface.show(reel);
@@ -75,7 +76,7 @@ function Workbench({ firstStep }: { firstStep: Step }) {
     (slot: string | undefined, move = true) => {
       setSelected(slot);
       const found = graphic.template.slots.find((s) => s.id === slot);
-      const inView = surface.snapshot().frame?.regions.some((r) => r.slot === slot);
+      const inView = surface.snapshot().frame?.regions.some((r) => r.item === graphic.id && r.slot === slot);
       if (found && move && !(inView && surface.snapshot().playing === false && slot === selected)) {
         seek(Math.round(convertFrames(scene.timeOf(found.moment), graphic.template.rate, reel.rate)));
       }
@@ -225,9 +226,11 @@ function Workbench({ firstStep }: { firstStep: Step }) {
         <RenderStep
           surface={surface}
           heard={hasSound}
-          onShowSlot={(slot) => {
+          onShow={({ item, slot, frame }) => {
+            seek(frame);
+            if (item !== graphic.id) return;
             setStep('fill');
-            select(slot);
+            select(slot, false);
             requestAnimationFrame(() => revealSlot(slot));
           }}
         />

@@ -214,13 +214,7 @@ function DrawnStill({ reel }: { reel: Reel }) {
   const frame = useMemo(() => {
     const placed = new ReelScene(reel, DOCUMENT_ONLY).placed[0];
     return placed
-      ? Math.round(
-          convertFrames(
-            placed.scene.timeOf(placed.scene.template.still),
-            placed.scene.template.rate,
-            reel.rate,
-          ),
-        )
+      ? Math.round(placed.start + convertFrames(placed.item.still, placed.item.rate, reel.rate))
       : 0;
   }, [reel]);
   useEffect(() => {

@@ -1,5 +1,4 @@
 import {
-  type Check,
   FORMAT_FACTS,
   type FrameSize,
   OFFERED_RATES,
@@ -8,6 +7,7 @@ import {
   offeredSizes,
   outputName,
   type Rate,
+  type ReelCheck,
   ReelScene,
   rateLabel,
   rateText,
@@ -47,13 +47,13 @@ const SAMPLES = [1, 4, 8, 12, 16, 20, 32] as const;
 
 interface Props {
   readonly surface: PreviewSurface;
-  readonly onShowSlot: (slot: string) => void;
+  readonly onShow: (check: ReelCheck) => void;
   /** Whether the reel has anything to hear. */
   readonly heard: boolean;
 }
 
 /** Checks, output, and the queue. */
-export function RenderStep({ surface, onShowSlot, heard }: Props) {
+export function RenderStep({ surface, onShow, heard }: Props) {
   const { reel, edit, settle } = useReelEditor();
   const saveReelFile = useSaveReelFile();
   const { samples } = reel.motionBlur;
@@ -79,7 +79,7 @@ export function RenderStep({ surface, onShowSlot, heard }: Props) {
   };
   return (
     <View style={styles.all}>
-      <Checks checks={checks} onShowSlot={onShowSlot} />
+      <Checks checks={checks} onShow={onShow} />
       <View style={styles.group}>
         <Txt kind="lead" level={2}>
           File
@@ -245,12 +245,13 @@ function SoundNote({ format }: { format: OutputFormat }) {
 
 function Checks({
   checks,
-  onShowSlot,
+  onShow,
 }: {
-  checks: readonly Check[] | undefined;
-  onShowSlot: (slot: string) => void;
+  checks: readonly ReelCheck[] | undefined;
+  onShow: (check: ReelCheck) => void;
 }) {
-  const { graphic } = useReelEditor();
+  const { reel } = useReelEditor();
+  const graphics = reel.tracks.flatMap((t) => t.graphics);
   // As high as the good news, so that nothing below moves when it comes.
   if (!checks)
     return <Banner kind="info">Looking at all words, pictures and places before the render…</Banner>;
@@ -265,13 +266,14 @@ function Checks({
       </Txt>
       {checks.map((check) => {
         const { kind, text } = checkText(check);
-        const name = graphic.template.slots.find((s) => s.id === check.slot)?.name ?? check.slot;
+        const graphic = graphics.find((g) => g.id === check.item);
+        const name = graphic?.template.slots.find((s) => s.id === check.slot)?.name ?? check.slot;
         return (
           <Banner
-            key={`${check.kind}-${check.slot}`}
+            key={`${check.item}/${check.kind}/${check.slot}`}
             kind={kind}
             testID={`check-${check.kind}`}
-            action={<Button title={`Show ${name}`} small onPress={() => onShowSlot(check.slot)} />}
+            action={<Button title={`Show ${name}`} small onPress={() => onShow(check)} />}
           >
             {`${name}: ${text}`}
           </Banner>

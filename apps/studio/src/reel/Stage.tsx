@@ -109,7 +109,7 @@ function Overlay({
   const last = useRef<{ x: number; y: number } | undefined>(undefined);
   const area = useRef<View>(null);
   const k = frame ? width / frame.layout.width : 0;
-  const regions = frame?.regions ?? [];
+  const regions = frame?.regions.filter((r) => r.item === graphic.id) ?? [];
 
   /** The slot under a page point: the topmost, small ones before large ones that hold them. */
   const slotAt = (x: number, y: number): Region | undefined => {
@@ -197,13 +197,13 @@ function Overlay({
 
 /** Marks where a picture or clip is missing. A working aid: it is never rendered. */
 function MissingMarks({ frame, k }: { frame: PaintedFrame; k: number }) {
-  const missing = new Set(frame.notices.flatMap((n) => (n.kind === 'missing-picture' ? [n.slot] : [])));
-  const marked = frame.regions.filter((r) => missing.has(r.slot));
-  return marked.map(({ layer, quad }) => {
+  const missing = frame.notices.filter((n) => n.kind === 'missing-picture');
+  const marked = frame.regions.filter((r) => missing.some((n) => n.item === r.item && n.slot === r.slot));
+  return marked.map(({ item, layer, quad }) => {
     const box = boundsOf(quad.map(([x, y]) => [x * k, y * k] as const));
     return (
       <View
-        key={layer}
+        key={`${item}/${layer}`}
         pointerEvents="none"
         testID={`missing-${layer}`}
         style={[styles.missing, { left: box.x, top: box.y, width: box.width, height: box.height }]}

@@ -52,22 +52,22 @@ export function indexAt(letters: readonly Letter[], x: number, y: number): numbe
  * are in this frame, turned, bent or moving.
  */
 export function TypeOnPicture({ surface, layer, slot, k }: Props) {
-  const { scene, settle } = useReelEditor();
+  const { graphic, scene, settle } = useReelEditor();
   const { chooseText } = useDesk();
   const put = usePutWords(slot);
   const field = useRef<TextInput>(null);
   const area = useRef<View>(null);
   const [range, setRange] = useState({ start: 0, end: 0 });
   const map = usePreviewState(surface, (s) => s.frame?.letters);
-  const letters = map?.layer === layer ? map.letters : [];
+  const letters = map?.item === graphic.id && map.layer === layer ? map.letters : [];
   const held = scene.slots.words(slot);
   const words = held.runs.length > 0 ? { text: held.text, runs: [...held.runs] } : held.text;
   const text = plainText(words);
 
   useEffect(() => {
-    surface.traceLetters(layer);
+    surface.traceLetters({ item: graphic.id, layer });
     return () => surface.traceLetters(undefined);
-  }, [surface, layer]);
+  }, [surface, graphic.id, layer]);
   // The caret begins at the end, ready to go on.
   const [length] = useState(text.length);
   useEffect(() => {

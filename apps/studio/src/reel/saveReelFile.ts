@@ -1,7 +1,6 @@
 import {
   CONTENTS_FILE,
   fileStem,
-  fontNeeds,
   REEL_ENDING,
   REEL_FILE,
   type Reel,
@@ -21,9 +20,9 @@ import { mediaId, readWhole, streamMedia } from '../storage/media';
  * @returns names of files that are not here whole, and so could not go along
  */
 export async function saveReelFile(reel: Reel): Promise<string[]> {
-  const own = new ReelScene(reel, DOCUMENT_ONLY).held().filter((id) => id.startsWith('sha256:'));
-  const faces = reel.tracks.flatMap((t) => t.graphics.flatMap((g) => fontNeeds(g.template, g.fill).faces));
-  const fonts = await ownFontFiles(new Set(faces.map((f) => f.family)));
+  const scene = new ReelScene(reel, DOCUMENT_ONLY);
+  const own = scene.held().filter((id) => id.startsWith('sha256:'));
+  const fonts = await ownFontFiles(new Set(scene.fonts().faces.map((f) => f.family)));
   const name = fileStem(reel.name) + REEL_ENDING;
   const out = await outFile(name);
   const zip = zipWriter((bytes) => out.write(bytes));

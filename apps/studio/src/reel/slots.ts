@@ -1,4 +1,4 @@
-import type { Check, Slot, Template } from '@fresh-reel/core';
+import type { Finding, Slot, Template } from '@fresh-reel/core';
 import type { IconName } from '../ui/Button';
 
 /** Number on a slot's tag, counted through the template from 1. */
@@ -15,7 +15,7 @@ export const SLOT_KIND: Readonly<Record<Slot['kind'], { word: string; icon: Icon
 };
 
 /** A notice or check in words: what is so, and what to do. */
-export function checkText(check: Check): { kind: 'info' | 'watch' | 'fault'; text: string } {
+export function checkText(check: Finding): { kind: 'info' | 'watch' | 'fault'; text: string } {
   switch (check.kind) {
     case 'shrunk':
       return { kind: 'info', text: `Your words are longer than their place. Shrunk to ${check.percent}%.` };

@@ -1,4 +1,4 @@
-import { fontNeeds, type Reel, ReelScene, type RenderPlan } from '@fresh-reel/core';
+import { type Reel, ReelScene, type RenderPlan } from '@fresh-reel/core';
 import { useSyncExternalStore } from 'react';
 import type { DecodedPicture } from '../engine/browserStudio';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
@@ -150,16 +150,13 @@ function portsTo(painters: readonly Worker[]): MessagePort[] {
 
 async function begin(to: Worker, painters: readonly Worker[], reel: Reel, plan: RenderPlan): Promise<void> {
   const pictures: [string, DecodedPicture][] = [];
-  for (const media of new ReelScene(reel, DOCUMENT_ONLY).media()) {
+  const scene = new ReelScene(reel, DOCUMENT_ONLY);
+  for (const media of scene.media()) {
     // A picture that is missing or damaged is left out; the checks have said so before the start.
     const picture = await decodePicture(media).catch(() => null);
     if (picture) pictures.push([media, picture]);
   }
-  const families = new Set(
-    reel.tracks.flatMap((t) =>
-      t.graphics.flatMap((g) => fontNeeds(g.template, g.fill).faces.map((f) => f.family)),
-    ),
-  );
+  const families = new Set(scene.fonts().faces.map((f) => f.family));
   const fonts = await ownFontFiles(families).catch(() => []);
   const ports = portsTo(painters);
   const job = { reel, plan, pictures, fonts };

@@ -1,4 +1,4 @@
-import { MixRender, type Reel, ReelScene, SOUND_RATE, soundPlan } from '@fresh-reel/core';
+import { MixRender, type Reel, ReelScene, SOUND_RATE } from '@fresh-reel/core';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { openSounds, type SoundReader } from './soundReader';
 
@@ -44,7 +44,7 @@ export class Soundtrack {
   }
 
   private plays() {
-    return this.scene ? soundPlan(this.scene, (media) => this.sounds.get(media)?.facts) : [];
+    return this.scene ? this.scene.plays((media) => this.sounds.get(media)?.facts) : [];
   }
 
   /** Begins at a second of the reel. Called from a touch or a key, which is when browsers let sound begin. */

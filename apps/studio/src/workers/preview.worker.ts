@@ -1,12 +1,12 @@
 import {
   type ClipFrame,
-  checkGraphic,
   clipFramesOf,
   type Op,
   type Reel,
   ReelScene,
   type Surface,
   sameMoments,
+  type TextOfItem,
 } from '@fresh-reel/core';
 import { BrowserStudio, surfaceOf } from '../engine/browserStudio';
 import type { FromPreview, ToPreview } from '../preview/messages';
@@ -25,8 +25,8 @@ interface Showing {
   revision: number;
   frame: number;
   playing: { startedAt: number; from: number; loop: boolean } | undefined;
-  /** The text layer whose letters' places go with each frame. */
-  lettersOf: string | undefined;
+  /** The text whose letters' places go with each frame. */
+  lettersOf: TextOfItem | undefined;
   /** Index into QUALITIES while playing. */
   quality: number;
   /** Running mean of the cost of a frame. */
@@ -286,8 +286,7 @@ async function receive(message: ToPreview): Promise<void> {
       const engine = await studio;
       const scene = new ReelScene(message.reel, engine);
       await engine.loadFonts(scene);
-      const checks = scene.placed.flatMap((placed) => checkGraphic(placed.scene));
-      tell({ type: 'checks', request: message.request, checks });
+      tell({ type: 'checks', request: message.request, checks: scene.checks() });
       return;
     }
     case 'detach':
@@ -308,7 +307,7 @@ async function receive(message: ToPreview): Promise<void> {
       paint(message.surface, showing, await studio);
       return;
     case 'letters':
-      showing.lettersOf = message.layer;
+      showing.lettersOf = message.text;
       paint(message.surface, showing, await studio);
       return;
     case 'play':

@@ -8,7 +8,6 @@ import {
   type Stereo,
   secondsAt,
   sequenceName,
-  soundPlan,
   videoBitrate,
   wavHeader,
   wavSamples,
@@ -67,7 +66,7 @@ async function render({ job, painters }: Extract<ToRender, { type: 'start' }>): 
   try {
     sounds = await openSounds([...scene.sounds(), ...scene.media()]);
     const opened = sounds;
-    const plays = plan.format === 'png' ? [] : soundPlan(scene, (media) => opened.get(media)?.facts);
+    const plays = plan.format === 'png' ? [] : scene.plays((media) => opened.get(media)?.facts);
     codec = plays.length > 0 ? await soundCodec(plan.format) : undefined;
     sink =
       plan.format === 'mp4' || plan.format === 'webm'

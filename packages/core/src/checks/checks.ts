@@ -8,8 +8,11 @@ import type { Notice, Size } from '../layers/kind';
 export const TITLE_SAFE = 0.05;
 export const ACTION_SAFE = 0.035;
 
-/** Something to look at before a render. */
-export type Check = Notice | { readonly kind: 'outside-safe'; readonly slot: string };
+/** Something the user should know of a slot. */
+export type Finding = Notice | { readonly kind: 'outside-safe'; readonly slot: string };
+
+/** Something to look at before a render, and when it is seen: a time in frames of the graphic. */
+export type Check = Finding & { readonly time: number };
 
 /** Whether a slot's box leaves the title-safe area, by more than a unit. */
 function leavesSafe(region: Region, frame: Size): boolean {
@@ -21,11 +24,16 @@ function leavesSafe(region: Region, frame: Size): boolean {
 export function checkGraphic(scene: GraphicScene): Check[] {
   const found = new Map<string, Check>();
   for (const slot of scene.template.slots) {
-    const frame = scene.evaluate(scene.timeOf(slot.moment));
-    for (const notice of frame.notices) found.set(`${notice.kind}/${notice.slot}`, notice);
+    const time = scene.timeOf(slot.moment);
+    const frame = scene.evaluate(time);
+    for (const notice of frame.notices) {
+      const key = `${notice.kind}/${notice.slot}`;
+      // A fault of a slot is shown where the slot is best seen.
+      if (!found.has(key) || notice.slot === slot.id) found.set(key, { ...notice, time });
+    }
     const unsafe = frame.regions.some((r) => r.slot === slot.id && leavesSafe(r, scene.frame));
     if (slot.kind === 'text' && unsafe)
-      found.set(`outside-safe/${slot.id}`, { kind: 'outside-safe', slot: slot.id });
+      found.set(`outside-safe/${slot.id}`, { kind: 'outside-safe', slot: slot.id, time });
   }
   return [...found.values()];
 }

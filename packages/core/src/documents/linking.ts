@@ -57,8 +57,11 @@ export interface LinkFacts {
   readonly table?: Readonly<Record<string, unknown>> | undefined;
 }
 
-/** What is wrong with a link from a property, in words; nothing when it suits, or its control is not known here. */
-export function faultOfLink(link: LinkFacts, holds: Holds): string | undefined {
+/**
+ * What is wrong with a link from a property, in words; nothing when it suits, or its control is not known here.
+ * @param constant what the property holds when it holds a plain value
+ */
+export function faultOfLink(link: LinkFacts, holds: Holds, constant: z.ZodType): string | undefined {
   const control = reading?.get(link.control);
   if (!control) return undefined;
   if (link.table) {
@@ -68,9 +71,14 @@ export function faultOfLink(link: LinkFacts, holds: Holds): string | undefined {
   }
   const suits: readonly string[] | undefined =
     holds === 'colour' || holds === 'words' ? SUITS[holds] : undefined;
-  return !suits || suits.includes(control.kind)
+  // One word of a few can only come from a choice, each of whose options is one of them.
+  const free = holds !== 'words' || constant.safeParse('any words').success;
+  if ((suits && !suits.includes(control.kind)) || (!free && control.kind !== 'choice'))
+    return `the control "${link.control}" is a ${control.kind}, which does not give ${NAMES[holds]}`;
+  const stray = free ? undefined : control.values?.find((v) => !constant.safeParse(v).success);
+  return stray === undefined
     ? undefined
-    : `the control "${link.control}" is a ${control.kind}, which does not give ${NAMES[holds]}`;
+    : `the control "${link.control}" may be "${stray}", which is none of what is possible here`;
 }
 
 const NAMES: Readonly<Record<Holds, string>> = {
@@ -112,12 +120,16 @@ function givenBy(p: unknown): Gives | undefined {
     return kind === 'point' && p.part !== undefined ? 'number' : OF_CONTROL[kind];
   }
   const terms = [p.sum, p.product].find(Array.isArray)?.map(givenBy);
-  // A number meets every part of a point.
-  return terms?.includes('list') ? 'list' : terms?.[0];
+  // A number meets every part of a point; anything else cannot be reckoned with.
+  return (
+    terms?.find((t) => t === 'text' || t === 'switch') ?? (terms?.includes('list') ? 'list' : terms?.[0])
+  );
 }
 
 /** What is wrong with where a property's value comes from, in words: that it is of another kind than is needed. */
 export function faultOfSource(p: unknown, holds: Holds): string | undefined {
+  if (isPlain(p) && (p.sum ?? p.product ?? p.wave) && WANTED[holds] !== 'number' && WANTED[holds] !== 'list')
+    return `sums, products and waves are of numbers, and this is ${NAMES[holds]}`;
   const given = givenBy(p);
   if (given === undefined || given === WANTED[holds]) return undefined;
   const { control } = isPlain(p) ? p : {};

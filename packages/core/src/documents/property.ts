@@ -89,7 +89,7 @@ export function property<S extends z.ZodType<Value>>(constant: S): z.ZodType<Pro
         readable: z.array(colourSchema).min(1).optional(),
       })
       .superRefine((link, context) => {
-        const fault = faultOfLink(link, holds);
+        const fault = faultOfLink(link, holds, constant);
         if (fault) context.addIssue({ code: 'custom', message: fault });
       }),
     z.strictObject({ shape: z.strictObject({ wide: self, tall: self, square: self }) }),
@@ -207,10 +207,10 @@ const bounded = (v: number) => (Number.isNaN(v) ? 0 : Math.min(LARGEST, Math.max
 
 /** The plain value of a property at a moment. Numbers are finite. */
 export function valueAt<T extends Value>(p: Property<T>, moment: Moment): T {
-  if (isConstant(p)) return p;
-  const value = fromSource(p as Source<Value>, moment);
+  const value: Value = isConstant(p) ? p : fromSource(p as Source<Value>, moment);
   if (typeof value === 'number') return bounded(value) as T;
-  return (Array.isArray(value) ? value.map(bounded) : value) as T;
+  if (!Array.isArray(value) || value.every((v) => v === bounded(v))) return value as T;
+  return value.map(bounded) as readonly number[] as T;
 }
 
 function fromSource(source: Source<Value>, moment: Moment): Value {

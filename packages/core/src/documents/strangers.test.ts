@@ -83,6 +83,39 @@ describe('what a stranger’s document may not be, it is told in words', () => {
       'a table needs',
     ],
     [
+      'a choice of what is not possible',
+      [textLayer('t', { align: { control: 'k' } })],
+      { slots: [textSlot('t')], controls: [choice] },
+      'may be "x"',
+    ],
+    [
+      'a sum of words',
+      [textLayer('t', { align: { sum: ['start', 'end'] } })],
+      { slots: [textSlot('t')] },
+      'are of numbers',
+    ],
+    [
+      'a sum with words in it',
+      [shape({ opacity: { sum: [0, { control: 'k' }] } })],
+      { controls: [choice] },
+      'does not give a number',
+    ],
+    [
+      'a curve beyond all measure',
+      [
+        shape({
+          opacity: {
+            keys: [
+              { at: 0, value: 0, ease: { bezier: [0, 1e300, 1, 1] } },
+              { at: 9, value: 1 },
+            ],
+          },
+        }),
+      ],
+      {},
+      'is damaged',
+    ],
+    [
       'path data that cannot be read',
       [shape({ outline: { kind: 'path', data: 'M10 banana', size: [9, 9] } })],
       {},
@@ -170,6 +203,19 @@ describe('what is accepted works', () => {
     const frame = sceneOf(studio, template).evaluate(60);
     expect(frame.notices.map((n) => n.kind)).toContain('too-much');
     expect(frame.ops.length).toBeLessThan(60_000);
+  });
+
+  it('a number beyond all measure, and a length of nothing, paint with true numbers', () => {
+    const shadow = { effect: 'shadow', radius: 9, colour: '#000000', opacity: 1 };
+    const motion = { during: [{ unit: 'letter', course: 'back-and-forth', every: { control: 'n' } }] };
+    const template = templateOf(
+      [textLayer('t', { motion }), shape({ id: 'far', fill, effects: [{ ...shadow, distance: 1e308 }] })],
+      {
+        slots: [textSlot('t', 'Words')],
+        controls: [{ id: 'n', kind: 'number', name: 'N', min: 0, max: 9, step: 1, default: 0 }],
+      },
+    );
+    expect(strayNumber(sceneOf(studio, template).evaluate(0).ops)).toBe(false);
   });
 
   /** Stands for a value of the kind that is there. */

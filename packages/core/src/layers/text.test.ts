@@ -306,8 +306,6 @@ describe('setting', () => {
             opacity: 1,
           },
         ],
-        regions: [],
-        notices: [],
       },
       { width: 64, height: 64 },
       { width: 64, height: 64 },

@@ -42,7 +42,8 @@ export function duringStates(
   const { clock, time } = moment;
   const from = during.from ? markTime(clock, during.from) : 0;
   const to = during.to ? markTime(clock, during.to) : clock.in + clock.hold + clock.out;
-  const every = value(during.every);
+  // A control may hold less than any constant could.
+  const every = Math.max(0.01, value(during.every));
   const stagger = value(during.stagger);
   const rise = value(during.rise);
   const [move, turn, scale] = [value(during.move), value(during.turn), value(during.scale)];

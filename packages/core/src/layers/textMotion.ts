@@ -15,6 +15,8 @@ export const SIDES = ['left', 'right', 'top', 'bottom', 'middle-across', 'middle
 /** The side a wipe starts from; the two middles open both ways. */
 export type Side = (typeof SIDES)[number];
 
+const far = z.number().min(-1000).max(1000);
+
 /** What any motion of units says: on what it works, in which order, and on which part of the words. */
 export const unitsShape = {
   unit: property(z.enum(UNITS)),
@@ -23,7 +25,7 @@ export const unitsShape = {
   /** Works on the marked words alone, or on all others. */
   only: z.enum(['marked', 'unmarked']).optional(),
   /** Parts of the unit's box, and a depth in ems: what it turns and scales about. */
-  pivot: z.tuple([z.number(), z.number(), z.number()]).default([0.5, 0.5, 0]),
+  pivot: z.tuple([far, far, far]).default([0.5, 0.5, 0]),
 } as const;
 
 /** How units of a text come or go. `away` is the state before they have come, or after they have gone. */

@@ -4,16 +4,18 @@ import { z } from 'zod';
 export type EasingFunction = (progress: number) => number;
 
 const unit = z.number().min(0).max(1);
+/** How far a curve of points may go beyond its ends. */
+const beyond = z.number().min(-100).max(100);
 
 /** An easing as documents hold it: a name, or a kind with its numbers. */
 export const easingSchema = z.union([
   z.enum(['linear', 'ease', 'ease-in', 'ease-out', 'ease-in-out', 'step-start', 'step-end']),
-  z.strictObject({ bezier: z.tuple([unit, z.number(), unit, z.number()]) }),
+  z.strictObject({ bezier: z.tuple([unit, beyond, unit, beyond]) }),
   z.strictObject({
     steps: z.number().int().min(1).max(1000),
     jump: z.enum(['start', 'end', 'none', 'both']).default('end'),
   }),
-  z.strictObject({ linear: z.array(z.tuple([z.number(), unit])).min(2) }),
+  z.strictObject({ linear: z.array(z.tuple([beyond, unit])).min(2) }),
   z.strictObject({
     overshoot: z.number().min(0).max(10),
     ends: z.enum(['in', 'out', 'both']).default('out'),

@@ -1,6 +1,6 @@
 import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
 import { newReel, setMotionBlur } from '../edit/reel';
-import { ReelScene } from '../evaluate/reelScene';
+import { ReelScene } from '../reel/reelScene';
 import { templateOf, testStudio } from '../testing/studio';
 import { splitSamples } from './motionBlur';
 import type { Op } from './ops';

@@ -1,4 +1,4 @@
-import { gainOf } from './plan';
+import { gainOf } from './play';
 import { joined, type Stereo } from './sound';
 import { PEAK_REACH, truePeakAt } from './truePeak';
 

@@ -1,4 +1,4 @@
-import type { SoundPlay } from './plan';
+import type { SoundPlay } from './play';
 import { reachAt, sampleAt } from './resample';
 import { SOUND_RATE, type Stereo } from './sound';
 

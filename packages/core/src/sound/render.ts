@@ -1,7 +1,7 @@
 import { Limiter } from './limiter';
 import { LoudnessMeter } from './loudness';
 import { mixBlock, type SoundSource } from './mix';
-import type { SoundPlay } from './plan';
+import type { SoundPlay } from './play';
 import { SOUND_RATE, type Stereo } from './sound';
 
 /** What a finished mix measures. */

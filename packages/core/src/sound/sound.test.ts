@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { Limiter } from './limiter';
 import { LoudnessMeter } from './loudness';
 import { mixBlock, type SoundSource } from './mix';
-import type { SoundPlay } from './plan';
+import type { SoundPlay } from './play';
 import { MixRender } from './render';
 import { sampleAt, toSoundRate, toStereo } from './resample';
 import { SOUND_RATE, type Stereo } from './sound';

@@ -1,56 +1,22 @@
-import type { ReelScene } from '../evaluate/reelScene';
-import type { ClipWindow, MediaFacts } from '../layers/kind';
+import type { GraphicScene } from '../evaluate/graphicScene';
+import type { ClipWindow } from '../layers/kind';
 import { everyLayer } from '../layers/registry';
 import { clipStretch } from '../media/clipTime';
 import { secondsAt } from '../time/rate';
-
-/** A stretch of a sound in the reel's time. All times are seconds. */
-export interface SoundPlay {
-  readonly media: string;
-  /** When it begins in the reel, and how long it is heard. */
-  readonly start: number;
-  readonly length: number;
-  /** Second of the file it begins at. */
-  readonly from: number;
-  /** 2 plays twice as fast, an octave higher. */
-  readonly speed: number;
-  /** Factor of its amplitude. */
-  readonly gain: number;
-  readonly fadeIn: number;
-  readonly fadeOut: number;
-}
-
-/** Amplitude of a level in decibels. */
-export const gainOf = (decibels: number) => 10 ** (decibels / 20);
-
-/** How long a sound lasts, and whether a clip has one. */
-export interface SoundFacts {
-  readonly duration: number;
-}
-export type FindSound = (media: string) => SoundFacts | undefined;
+import { type FindSound, gainOf, type SoundPlay } from './play';
 
 /** Shortest fade, so that nothing begins or ends with a click. */
 const SOFT_EDGE = 0.004;
 
 /**
- * Everything that is heard in a reel: the templates' sounds at their cues, and the sound of clips where they show.
- * @param sound what is known of a sound, or of a clip's own; nothing where there is none
+ * Everything that is heard in a graphic, in its own seconds: the template's sounds at their cues, and the sound of
+ * clips where they show.
  */
-export function soundPlan(reel: ReelScene, sound: FindSound): SoundPlay[] {
-  return reel.placed.flatMap(({ graphic, scene }) => {
-    const begins = secondsAt(graphic.start, reel.reel.rate);
-    const ends = begins + secondsAt(scene.length, scene.template.rate);
-    const plays = [...slotSounds(scene, sound), ...clipSounds(scene, sound)];
-    return plays
-      .map((p) => ({ ...p, start: p.start + begins }))
-      .flatMap((p) => (p.start < ends ? [{ ...p, length: Math.min(p.length, ends - p.start) }] : []))
-      .filter((p) => p.length > 0 && p.gain > 0);
-  });
+export function graphicSounds(scene: GraphicScene, sound: FindSound): SoundPlay[] {
+  return [...slotSounds(scene, sound), ...clipSounds(scene, sound)];
 }
 
-type Scene = ReelScene['placed'][number]['scene'];
-
-function slotSounds(scene: Scene, sound: FindSound): SoundPlay[] {
+function slotSounds(scene: GraphicScene, sound: FindSound): SoundPlay[] {
   const { template } = scene;
   return template.slots.flatMap((slot): SoundPlay[] => {
     if (slot.kind !== 'sound') return [];
@@ -96,7 +62,7 @@ function slotSounds(scene: Scene, sound: FindSound): SoundPlay[] {
 /** Seconds over which a clip's sound goes where it is cut off, by the end of its picture or of the graphic. */
 const CUT_FADE = 0.25;
 
-function clipSounds(scene: Scene, sound: FindSound): SoundPlay[] {
+function clipSounds(scene: GraphicScene, sound: FindSound): SoundPlay[] {
   const { template } = scene;
   const seconds = (frames: number) => secondsAt(frames, template.rate);
   return template.slots.flatMap((slot): SoundPlay[] => {
@@ -139,14 +105,9 @@ function clipSounds(scene: Scene, sound: FindSound): SoundPlay[] {
 }
 
 /** When the first layer that shows a slot says that its clip plays. */
-function clipWindow(scene: Scene, slot: string): ClipWindow {
+function clipWindow(scene: GraphicScene, slot: string): ClipWindow {
   for (const layer of everyLayer(scene.layers)) {
     if (layer.kind === 'picture' && layer.slot === slot && layer.clip) return layer.clip;
   }
   return {};
-}
-
-/** What media facts say of a clip's own sound. */
-export function clipSound(facts: MediaFacts | undefined): SoundFacts | undefined {
-  return facts?.duration !== undefined && facts.sound ? { duration: facts.duration } : undefined;
 }

@@ -1,10 +1,10 @@
 import type { Fill } from '../documents/fill';
 import { newReel } from '../edit/reel';
-import { ReelScene } from '../evaluate/reelScene';
 import { Memo } from '../memo';
+import { gainOf } from '../sound/play';
 import { templateOf, textLayer, textSlot } from '../testing/studio';
 import { LayoutCache } from '../text/cache';
-import { gainOf, soundPlan } from './plan';
+import { ReelScene } from './reelScene';
 
 const resources = {
   layouts: new LayoutCache({ version: 0 } as never),
@@ -52,7 +52,7 @@ const template = templateOf([textLayer('t')], {
 const planned = (fill: Partial<Fill> = {}) => {
   const whole = { slots: {}, controls: {}, ...fill };
   const reel = newReel(template, { id: 'r', name: 'R', now: '', shape: 'wide', fill: whole });
-  return soundPlan(new ReelScene(reel, resources), (media) => ({
+  return new ReelScene(reel, resources).plays((media) => ({
     duration: media.startsWith('asset') ? 1.5 : 2,
   }));
 };
@@ -92,7 +92,7 @@ describe('sounds at their cues', () => {
       slots: [textSlot('t'), sound('x', 'start', { offset: -60 })],
     });
     const reel = newReel(early, { id: 'r', name: 'R', now: '', shape: 'wide' });
-    const [play] = soundPlan(new ReelScene(reel, resources), () => ({ duration: 3 }));
+    const [play] = new ReelScene(reel, resources).plays(() => ({ duration: 3 }));
     expect(play).toMatchObject({ start: 0, from: 1, length: 2 });
   });
 });
@@ -125,7 +125,7 @@ describe('the sound of clips', () => {
         slots: { clip: { media: 'sha256:c', focus: [0.5, 0.5], scale: 1, turn: 0, clip: part } } as never,
       };
       const reel = newReel(made, { id: 'r', name: 'R', now: '', shape: 'wide', fill });
-      return soundPlan(new ReelScene(reel, resources), () => ({ duration: 2 })).length;
+      return new ReelScene(reel, resources).plays(() => ({ duration: 2 })).length;
     };
     expect([
       own(false, {}),
@@ -147,7 +147,7 @@ describe('the sound of clips', () => {
       const slots = { clip: { media: 'sha256:c', focus: [0.5, 0.5], scale: 1, turn: 0 } } as never;
       const fill = { controls: {}, hidden: ['hit', 'whoosh', 'bed'], slots };
       const reel = newReel(made, { id: 'r', name: 'R', now: '', shape: 'wide', fill });
-      return soundPlan(new ReelScene(reel, resources), () => ({ duration }))[0]!;
+      return new ReelScene(reel, resources).plays(() => ({ duration }))[0]!;
     };
     // The graphic is 4 s long: in 1 s, hold 2 s, out 1 s.
     expect(heard({ clip: { from: { at: 30 } } }, 9)).toMatchObject({ start: 0.5, from: 0, length: 3.5 });

@@ -3,14 +3,17 @@ import fc from 'fast-check';
 import { EMPTY_FILL } from '../documents/fill';
 import type { Reel } from '../documents/reel';
 import type { Op } from '../paint/ops';
-import { templateOf, testStudio } from '../testing/studio';
+import { templateOf, testStudio, textLayer, textSlot } from '../testing/studio';
 import { OFFERED_RATES, type Rate } from '../time/rate';
+import { GraphicItem } from './graphicItem';
 import { ReelScene } from './reelScene';
 
 let studio: NodeStudio;
 beforeAll(async () => {
   studio = await testStudio();
 });
+
+const SIXTY = { num: 60, den: 1 };
 
 /** A graphic of one colour, so many frames long. */
 const colour = (fill: string, frames: number, rate: Rate = { num: 60, den: 1 }, move: object = {}) =>
@@ -39,7 +42,6 @@ const coloursOf = (ops: readonly Op[]) =>
   ops.flatMap((o) => (o.op === 'path' && o.fill?.kind === 'solid' ? [o.fill.colour] : []));
 
 describe('graphics that follow each other', () => {
-  const SIXTY = { num: 60, den: 1 };
   const two = (rate: Rate, length = 240) =>
     new ReelScene(
       reelOf(rate, [
@@ -189,8 +191,8 @@ describe('a clip in a slot', () => {
     );
 
   it('begins when its layer first shows, and its span says when that is', () => {
-    const [placed] = scene().placed;
-    const [from, to] = placed!.scene.seenSpan('p');
+    const { scene: graphic } = new GraphicItem({ id: 'g', template, fill }, scene().frame, studio);
+    const [from, to] = graphic.seenSpan('p');
     // By hand: 1980·(1 − t/180) = 1920 at t = 5.45, and its layer's time begins at 6 and ends at 150.
     expect([from, to]).toEqual([6, 150]);
     const at = (frame: number) => {
@@ -210,5 +212,50 @@ describe('a clip in a slot', () => {
     expect(cards({ ...fill, slots: { p: null } })).toEqual([]);
     // What is missing is still meant to be there.
     expect(cards({ ...fill, slots: { p: { ...fill.slots.p, media: 'sha256:gone' } } })).toEqual(['#FF0000']);
+  });
+});
+
+describe('items that share a template', () => {
+  const words = 'A line that is far too long for the place it has and is shrunk until it fits into it';
+  const narrow = templateOf([textLayer('t', { fit: { width: 500, lines: 1, least: 0.2 } })], {
+    slots: [textSlot('t', 'Short')],
+  });
+  const graphic = (id: string, start: number, said: string) => ({
+    id,
+    template: narrow,
+    fill: { ...EMPTY_FILL, slots: { t: said } },
+    start,
+  });
+  const scene = () =>
+    new ReelScene(
+      {
+        ...reelOf(SIXTY, []),
+        tracks: [
+          { id: 'a', graphics: [graphic('one', 0, 'Short')] },
+          { id: 'b', graphics: [graphic('two', 30, words)] },
+        ],
+      } as Reel,
+      studio,
+    );
+
+  it('are told apart in regions, notices and letters', () => {
+    const frame = scene().frameAt(90, SIXTY, { item: 'two', layer: 't' });
+    expect(frame.regions.map((r) => [r.item, r.slot])).toEqual([
+      ['one', 't'],
+      ['two', 't'],
+    ]);
+    expect(frame.notices.map((n) => [n.item, n.kind])).toEqual([['two', 'shrunk']]);
+    expect(frame.letters?.item).toBe('two');
+    expect(frame.letters?.letters).toHaveLength(words.length);
+  });
+
+  it('are told apart in checks, each with the frame it is seen in', () => {
+    const found = scene().checks();
+    // The slot is best seen as its hold begins, 60 frames on; both stand in the corner, outside the safe area.
+    expect(found.map((c) => [c.item, c.kind, c.slot, c.frame])).toEqual([
+      ['one', 'outside-safe', 't', 60],
+      ['two', 'shrunk', 't', 90],
+      ['two', 'outside-safe', 't', 90],
+    ]);
   });
 });

@@ -1,0 +1,44 @@
+import type { Check } from '../checks/checks';
+import type { EvaluatedFrame } from '../evaluate/graphicScene';
+import type { FontNeeds } from '../evaluate/needs';
+import type { FindSound, SoundPlay } from '../sound/play';
+import type { Rate } from '../time/rate';
+
+/**
+ * What stands on a track of a reel, at the reel's frame shape and in a time of its own. A graphic is the first kind; a
+ * reel asks no more of any.
+ */
+export interface Item {
+  /** Told with everything that is said of it: regions, notices, checks. */
+  readonly id: string;
+  /** What its own time counts in. */
+  readonly rate: Rate;
+  /** Frames of its own rate, as seen. */
+  readonly length: number;
+  /** The moment that stands for it, in its own frames. */
+  readonly still: number;
+  /** Whether anything behind it shows through by design. */
+  readonly transparent: boolean;
+  /**
+   * The frame at a time.
+   * @param time its own frames from its beginning, fractional between them
+   * @param lettersOf the text layer whose letters' places are wanted too
+   */
+  evaluate(time: number, lettersOf?: string): EvaluatedFrame;
+  /** Pictures and clips it shows, by media id. */
+  media(): string[];
+  /** Every file it holds, shown or hidden: what has to go along with it. */
+  held(): string[];
+  /** Sounds it lets hear, by media id; clips with sound are among the media. */
+  sounds(): string[];
+  /** What is heard of it, in seconds from its beginning. */
+  plays(sound: FindSound): SoundPlay[];
+  fonts(): FontNeeds;
+  /** What to look at before a render. */
+  checks(): Check[];
+}
+
+/** Says which item of a reel something belongs to. */
+export interface OfItem {
+  readonly item: string;
+}

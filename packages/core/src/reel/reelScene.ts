@@ -1,0 +1,153 @@
+import type { Check } from '../checks/checks';
+import type { Reel } from '../documents/reel';
+import { layoutFrame } from '../documents/reel';
+import type { Region, Resources } from '../evaluate/graphicScene';
+import type { FontNeeds } from '../evaluate/needs';
+import type { LetterMap, Notice, Size } from '../layers/kind';
+import type { Op } from '../paint/ops';
+import type { FindSound, SoundPlay } from '../sound/play';
+import type { Script } from '../text/scripts';
+import { convertFrames, type Rate, secondsAt } from '../time/rate';
+import { GraphicItem } from './graphicItem';
+import type { Item, OfItem } from './item';
+
+/** An item of a reel, and the frames of the reel it takes: from one on, up to another that is not its own. */
+interface Placed {
+  readonly item: Item;
+  readonly start: number;
+  readonly end: number;
+}
+
+/** One frame of a reel, ready to paint. */
+export interface ReelFrame {
+  readonly ops: readonly Op[];
+  readonly regions: readonly (Region & OfItem)[];
+  readonly notices: readonly (Notice & OfItem)[];
+  /** Where the letters of one text stand, when that was asked for. */
+  readonly letters?: LetterMap & OfItem;
+}
+
+/** Something to look at before a render: of which item, and in which frame of the reel. */
+export type ReelCheck = Check & OfItem & { readonly frame: number };
+
+/** Names a text of a reel whose letters' places are wanted. */
+export interface TextOfItem extends OfItem {
+  readonly layer: string;
+}
+
+/** Room for the rounding of quotients, in frames. */
+const HAIR = 1e-6;
+
+const each = (lists: readonly (readonly string[])[]) => [...new Set(lists.flat())];
+
+/** A whole reel: its items, track over track. */
+export class ReelScene {
+  readonly frame: Size;
+  readonly placed: readonly Placed[];
+
+  constructor(
+    readonly reel: Reel,
+    resources: Resources,
+  ) {
+    this.frame = layoutFrame(reel.frame);
+    this.placed = reel.tracks.flatMap((track) =>
+      track.graphics.map((graphic) => {
+        const item = new GraphicItem(graphic, this.frame, resources);
+        const length = Math.round(convertFrames(item.length, item.rate, reel.rate));
+        return { item, start: graphic.start, end: graphic.start + Math.max(1, length) };
+      }),
+    );
+  }
+
+  /** Frames at a rate; at least one. */
+  frameCount(rate: Rate): number {
+    const end = Math.max(0, ...this.placed.map((p) => p.end));
+    return Math.max(1, Math.round(convertFrames(end, this.reel.rate, rate)));
+  }
+
+  /** Whether anything behind the items shows through by design. */
+  get transparent(): boolean {
+    return this.placed.every(({ item }) => item.transparent);
+  }
+
+  /** Pictures and clips that are shown, by media id. */
+  media(): string[] {
+    return each(this.placed.map(({ item }) => item.media()));
+  }
+
+  /** Every file the reel holds, shown or hidden: what has to go along with it. */
+  held(): string[] {
+    return each(this.placed.map(({ item }) => item.held()));
+  }
+
+  /** Every sound in slots, by its media id; clips with sound are among the media. */
+  sounds(): string[] {
+    return each(this.placed.map(({ item }) => item.sounds()));
+  }
+
+  /** Every font its items may use. */
+  fonts(): FontNeeds {
+    const needs = this.placed.map(({ item }) => item.fonts());
+    const faces = new Map(needs.flatMap((n) => n.faces.map((f) => [`${f.family}/${f.weight}`, f] as const)));
+    return { faces: [...faces.values()], scripts: [...new Set<Script>(needs.flatMap((n) => n.scripts))] };
+  }
+
+  /** Everything that is heard, in the reel's seconds, each item until it ends. */
+  plays(sound: FindSound): SoundPlay[] {
+    return this.placed.flatMap(({ item, start }) => {
+      const begins = secondsAt(start, this.reel.rate);
+      const ends = begins + secondsAt(item.length, item.rate);
+      return item
+        .plays(sound)
+        .map((p) => ({ ...p, start: p.start + begins }))
+        .flatMap((p) => (p.start < ends ? [{ ...p, length: Math.min(p.length, ends - p.start) }] : []))
+        .filter((p) => p.length > 0 && p.gain > 0);
+    });
+  }
+
+  /** What to look at before a render, of each item. */
+  checks(): ReelCheck[] {
+    return this.placed.flatMap(({ item, start }) =>
+      item.checks().map((check) => {
+        const frame = start + Math.round(convertFrames(check.time, item.rate, this.reel.rate));
+        return { ...check, item: item.id, frame };
+      }),
+    );
+  }
+
+  /**
+   * What shows while the shutter is open around a frame, as evenly spread moments: the reel's motion blur. One moment
+   * when it is off. What shows at all is what shows in the frame: a cut is never blurred.
+   */
+  subFrames(frame: number, rate: Rate): ReelFrame[] {
+    const { samples, shutter } = this.reel.motionBlur;
+    if (samples <= 1 || shutter <= 0) return [this.frameAt(frame, rate)];
+    return Array.from({ length: samples }, (_, i) =>
+      this.evaluated(frame, rate, shutter * ((i + 0.5) / samples - 0.5)),
+    );
+  }
+
+  /** Frame number `frame` at a rate. Depends on nothing but its arguments and the document. */
+  frameAt(frame: number, rate: Rate, lettersOf?: TextOfItem): ReelFrame {
+    return this.evaluated(frame, rate, 0, lettersOf);
+  }
+
+  /** @param shift frames from the beginning of the frame at which moving things stand as they do then */
+  private evaluated(frame: number, rate: Rate, shift: number, lettersOf?: TextOfItem): ReelFrame {
+    const at = convertFrames(frame, rate, this.reel.rate);
+    const moved = convertFrames(frame + shift, rate, this.reel.rate);
+    const parts = this.placed.flatMap(({ item, start, end }) => {
+      if (at < start - HAIR || at >= end - HAIR) return [];
+      const time = convertFrames(moved - start, this.reel.rate, item.rate);
+      const wanted = lettersOf?.item === item.id ? lettersOf.layer : undefined;
+      return [{ id: item.id, ...item.evaluate(Math.min(Math.max(time, 0), item.length), wanted) }];
+    });
+    const asked = parts.find((p) => p.letters);
+    return {
+      ops: parts.length === 1 ? parts[0]!.ops : parts.flatMap((p) => p.ops),
+      regions: parts.flatMap(({ id, regions }) => regions.map((r) => ({ ...r, item: id }))),
+      notices: parts.flatMap(({ id, notices }) => notices.map((n) => ({ ...n, item: id }))),
+      ...(asked?.letters ? { letters: { ...asked.letters, item: asked.id } } : {}),
+    };
+  }
+}
