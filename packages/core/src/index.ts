@@ -1,68 +1,159 @@
-export * from './checks/checks';
-export * from './colour/colour';
-export * from './documents/brand';
-export * from './documents/fill';
-export { linkedControls } from './documents/linking';
-export * from './documents/load';
-export * from './documents/property';
-export * from './documents/reel';
-export * from './documents/reelFile';
-export * from './documents/template';
+/** What the app, the server and the scripts use of the engine, and nothing else. */
+export { ACTION_SAFE, checkGraphic, type Finding, TITLE_SAFE } from './checks/checks';
+export { contrast } from './colour/colour';
+export { type BrandKit, brandKind, type LineRole, type LogoRole } from './documents/brand';
+export {
+  type ControlFill,
+  type ControlValue,
+  controlFillSchema,
+  EMPTY_FILL,
+  type Fill,
+  fillSchema,
+  isPicture,
+  isSound,
+  isWords,
+  wordsFillSchema,
+} from './documents/fill';
+export { DocumentError, faultText, openDocument, parseJson } from './documents/load';
+export { type ClipFill, freshPicture, type PictureFill, pictureFillSchema } from './documents/pictureFill';
+export { type FrameShape, frameShape, type Property, type Value, valueAt } from './documents/property';
+export { FRAMES, type FrameSize, type Graphic, layoutFrame, type Reel, reelKind } from './documents/reel';
+export {
+  beginsAsZip,
+  CONTENTS_FILE,
+  contentsKind,
+  REEL_ENDING,
+  REEL_FILE,
+  type ReelContents,
+} from './documents/reelFile';
+export { type SoundFill, soundFillSchema } from './documents/soundFill';
+export {
+  type Control,
+  type SceneDocument,
+  type Slot,
+  type Template,
+  templateKind,
+  type Use,
+} from './documents/template';
 export { COMING } from './edit/comingKinds';
-export * from './edit/history';
-export * from './edit/keyframes';
+export { change, type History, redo, settle, startHistory, undo } from './edit/history';
+export {
+  copyKey,
+  easeKey,
+  keyAt,
+  keysOf,
+  moveKey,
+  nextKey,
+  ownKey,
+  putKey,
+  removeKey,
+} from './edit/keyframes';
 export { commonFields, type MotionField, type MotionKind, unitFields } from './edit/motionFields';
-export * from './edit/pathPoints';
+export {
+  addPoint,
+  type EditedPath,
+  extendPath,
+  isSmooth,
+  moveHandle,
+  movePoint,
+  readPoints,
+  removePoint,
+  smoothPoint,
+  writePoints,
+} from './edit/pathPoints';
 export { plainMotion } from './edit/plainMotion';
-export * from './edit/reel';
+export {
+  adjustClip,
+  adjustPicture,
+  applyBrand,
+  changeText,
+  chooseLook,
+  graphicOf,
+  hideSlot,
+  newReel,
+  pourMedia,
+  renameReel,
+  replaceMedia,
+  resetControl,
+  resetSlot,
+  setControl,
+  setMotionBlur,
+  setShape,
+  setSlot,
+  swapSlots,
+  wearBrand,
+} from './edit/reel';
 export { STANDING } from './edit/standingKinds';
-export * from './edit/words';
-export type { Effect, EffectDocument } from './effects/registry';
-export * from './evaluate/changes';
-export * from './evaluate/controls';
-export * from './evaluate/graphicScene';
-export * from './evaluate/needs';
-export * from './geometry/length';
-export * from './geometry/matrix';
-export * from './geometry/path';
-export * from './geometry/rect';
-export { placingSchema } from './layers/common';
-export type { LetterMap, MediaFacts, Notice, Size, Words } from './layers/kind';
+export { lookOf, markWords, plainText, type RunLook, retype } from './edit/words';
+export { canBeKeyed, faultsOfFill, isKeyed, restingValue, takesWords } from './evaluate/controls';
+export { type EvaluatedFrame, GraphicScene, type Resources } from './evaluate/graphicScene';
+export type { Region } from './evaluate/paintPass';
+export { boundsOf, type Rect } from './geometry/rect';
+export type { LetterMap, MediaFacts, Notice, Size } from './layers/kind';
 export { visiblePart } from './layers/picture';
-export { everyLayer, type Layer } from './layers/registry';
-export { type TextLayer, wordsOf } from './layers/text';
-export * from './layers/textDuring';
-export * from './layers/textMotion';
-export * from './layers/textStyle';
-export * from './media/clipTime';
-export * from './media/sequence';
+export { everyLayer } from './layers/registry';
+export type { TextLayer } from './layers/text';
+export type { TextDuring } from './layers/textDuring';
+export type { TextMotion } from './layers/textMotion';
+export {
+  type TextChange,
+  type TextFill,
+  type TextOutline,
+  type TextPlate,
+  textChangeSchema,
+} from './layers/textStyle';
+export { clipStretch, clipTime, FRAME_SLACK } from './media/clipTime';
+export {
+  type NumberedRun,
+  numberedRuns,
+  numbersText,
+  runName,
+  SEQUENCE_FILE,
+  type Sequence,
+  sequenceFrame,
+  sequenceKind,
+} from './media/sequence';
 export { Memo } from './memo';
-export * from './motion/easing';
-export * from './motion/random';
-export * from './motion/stagger';
+export { type Easing, easingFunction } from './motion/easing';
 export { opsBounds } from './paint/bounds';
-export * from './paint/ops';
+export { BLEND_MODES, type ClipFrame, clipFramesOf, type Op, sameMoments, sameOps } from './paint/ops';
 export { Painter } from './paint/painter';
-export type { Canvas, Context2D, PaintHost, PathSink, Picture, Surface } from './paint/surface';
-export * from './reel/graphicItem';
-export * from './reel/item';
-export * from './reel/reelScene';
-export * from './render/plan';
-export { CEILING } from './sound/limiter';
-export { LoudnessMeter } from './sound/loudness';
-export { mixBlock, type SoundSource } from './sound/mix';
-export * from './sound/play';
+export type { PathSink, Picture, Surface } from './paint/surface';
+export { GraphicItem } from './reel/graphicItem';
+export type { Item } from './reel/item';
+export { type ReelCheck, type ReelFrame, ReelScene, type TextOfItem } from './reel/reelScene';
+export {
+  FORMAT_FACTS,
+  fileStem,
+  OUTPUT_FORMATS,
+  type OutputFormat,
+  offeredSizes,
+  outputName,
+  type RenderPlan,
+  sequenceName,
+  videoBitrate,
+} from './render/plan';
+export type { SoundSource } from './sound/mix';
+export type { SoundFacts } from './sound/play';
 export { type MixFacts, MixRender } from './sound/render';
 export { toSoundRate, toStereo } from './sound/resample';
-export * from './sound/sound';
-export * from './sound/wav';
+export { SOUND_RATE, type Stereo } from './sound/sound';
+export { wavHeader, wavSamples } from './sound/wav';
 export { LayoutCache } from './text/cache';
 export { splitColumns, unsplitLines } from './text/columns';
-export * from './text/fontFacts';
-export * from './text/fonts';
-export { type FontAxis, type HarfBuzz, loadHarfBuzz } from './text/harfbuzz';
-export * from './text/layout';
-export { type Script, scriptsIn } from './text/scripts';
-export * from './time/clock';
-export * from './time/rate';
-export * from './time/timecode';
+export { readFontFacts } from './text/fontFacts';
+export { EMOJI_FAMILY, FontBook } from './text/fonts';
+export { loadHarfBuzz } from './text/harfbuzz';
+export { inkBounds } from './text/layout';
+export { localTime, markTime, type Stretch, stretches } from './time/clock';
+export {
+  convertFrames,
+  OFFERED_RATES,
+  parseRate,
+  type Rate,
+  rateLabel,
+  rateText,
+  sameRate,
+  secondsAt,
+} from './time/rate';
+export { timecodeAt } from './time/timecode';
