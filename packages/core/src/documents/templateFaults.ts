@@ -1,6 +1,6 @@
 import { defaultOf, faultOfValue } from '../evaluate/controls';
 import { parseSvgPath } from '../geometry/path';
-import { everyLayer, kindOf, type Layer } from '../layers/registry';
+import { everyLayer, type Layer, slotsOf } from '../layers/registry';
 import { linkedControls } from './linking';
 import { isConstant } from './property';
 import type { Control, Template } from './template';
@@ -79,7 +79,7 @@ function slotFaults(template: Template, layers: readonly Layer[]): string[] {
   const scenes = new Set(template.scenes.map((s) => s.id));
   const cues = new Set(template.cues.map((c) => c.id));
   const shown = layers.flatMap((layer) =>
-    [...kindOf(layer).slots(layer), ...(layer.needs ?? []), ...readBy(layer)]
+    [...slotsOf(layer), ...(layer.needs ?? []), ...readBy(layer)]
       .filter((slot) => !slots.has(slot))
       .map((slot) => `the layer "${layer.id}" shows a slot "${slot}" that is not there`),
   );

@@ -13,9 +13,22 @@ export interface Growth {
   readonly bottom: number;
 }
 
+/** What an effect's values may depend on. What is random is made from the time and a seed of the document's. */
+export interface EffectMoment {
+  readonly value: <T extends Value>(p: Property<T>) => T;
+  /** Local time in frames of the template. */
+  readonly time: number;
+}
+
+/** What an effect works with while it is painted. */
 export interface EffectTools {
   /** Pixels per frame unit. */
   readonly scale: number;
+  /** The pixel of the frame that lies at the surface's top left. */
+  readonly left: number;
+  readonly top: number;
+  /** What has been painted below the group, where its surface lies, gone on at its edges; give it back when done. */
+  backdrop(): Surface;
   /** A clear surface of at least one pixel; give it back when done. */
   borrow(width: number, height: number): Surface;
   giveBack(surface: Surface): void;
@@ -24,7 +37,9 @@ export interface EffectTools {
 /** An effect: its document, its values at a moment, and what it does to a painted group. */
 export interface EffectKind<Document, Values> {
   readonly schema: z.ZodType<Document>;
-  resolve(document: Document, value: <T extends Value>(p: Property<T>) => T): Values;
+  /** Whether it looks at what lies below: its group is then painted where that is known. */
+  readonly readsBackdrop?: boolean;
+  resolve(document: Document, moment: EffectMoment): Values;
   /** The values of a layer that shows `by` times as large. */
   scaled(values: Values, by: number): Values;
   /** Whether these values leave the picture as it is. */

@@ -1,22 +1,58 @@
 import { z } from 'zod';
-import type { Property, Value } from '../documents/property';
 import type { Surface } from '../paint/surface';
 import { type Blur, blur, blurSchema } from './blur';
-import type { EffectKind, EffectTools, Growth } from './kind';
+import { type Frost, frost, frostSchema } from './frost';
+import type { EffectKind, EffectMoment, EffectTools, Growth } from './kind';
 import { type Shadow, shadow, shadowSchema } from './shadow';
+import { type Tear, tear, tearSchema } from './tear';
 
 /** An effect with its values at one moment. */
-export type Effect = Blur | Shadow;
+export type Effect = Blur | Shadow | Frost | Tear;
 
-/** One line per effect. */
-const KINDS = { blur, shadow } as const;
-
-export const effectSchema = z.discriminatedUnion('effect', [blurSchema, shadowSchema]);
+export const effectSchema = z.discriminatedUnion('effect', [
+  blurSchema,
+  shadowSchema,
+  frostSchema,
+  tearSchema,
+]);
 export type EffectDocument = z.infer<typeof effectSchema>;
 
-/** The registry's kinds take their own documents and values; the name keeps the pairs together. */
-function kindOf(name: keyof typeof KINDS): EffectKind<EffectDocument, Effect> {
-  return KINDS[name] as unknown as EffectKind<EffectDocument, Effect>;
+/** One line per effect: its document meets its own kind. */
+function resolved(document: EffectDocument, at: Resolving): Effect | undefined {
+  switch (document.effect) {
+    case 'blur':
+      return valuesOf(blur, document, at);
+    case 'shadow':
+      return valuesOf(shadow, document, at);
+    case 'frost':
+      return valuesOf(frost, document, at);
+    case 'tear':
+      return valuesOf(tear, document, at);
+  }
+}
+
+/** One line per effect: its values meet their own kind. */
+function withKind<R>(effect: Effect, use: <D, V>(kind: EffectKind<D, V>, values: V) => R): R {
+  switch (effect.effect) {
+    case 'blur':
+      return use(blur, effect);
+    case 'shadow':
+      return use(shadow, effect);
+    case 'frost':
+      return use(frost, effect);
+    case 'tear':
+      return use(tear, effect);
+  }
+}
+
+interface Resolving {
+  readonly moment: EffectMoment;
+  readonly scale: number;
+}
+
+function valuesOf<D, V>(kind: EffectKind<D, V>, document: D, { moment, scale }: Resolving): V | undefined {
+  const values = kind.scaled(kind.resolve(document, moment), scale);
+  return kind.isNothing(values) ? undefined : values;
 }
 
 /**
@@ -25,18 +61,21 @@ function kindOf(name: keyof typeof KINDS): EffectKind<EffectDocument, Effect> {
  */
 export function resolveEffect(
   document: EffectDocument,
-  value: <T extends Value>(p: Property<T>) => T,
+  moment: EffectMoment,
   scale: number,
 ): Effect | undefined {
-  const kind = kindOf(document.effect);
-  const values = kind.scaled(kind.resolve(document, value), scale);
-  return kind.isNothing(values) ? undefined : values;
+  return resolved(document, { moment, scale });
 }
 
 export function growthOf(effect: Effect): Growth {
-  return kindOf(effect.effect).growth(effect);
+  return withKind(effect, (kind, values) => kind.growth(values));
+}
+
+/** Whether an effect looks at what lies below its group. */
+export function readsBackdrop(effect: Effect): boolean {
+  return withKind(effect, (kind) => kind.readsBackdrop ?? false);
 }
 
 export function applyEffect(effect: Effect, surface: Surface, tools: EffectTools): Surface {
-  return kindOf(effect.effect).apply(effect, surface, tools);
+  return withKind(effect, (kind, values) => kind.apply(values, surface, tools));
 }

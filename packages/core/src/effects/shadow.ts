@@ -32,7 +32,7 @@ function shadowOffset([x, y]: readonly number[], angle: number, distance: number
 /** A soft shadow of the content's alpha, below it. Made at a small size: softness hides the difference. */
 export const shadow: EffectKind<z.infer<typeof shadowSchema>, Shadow> = {
   schema: shadowSchema,
-  resolve: (effect, value) => ({
+  resolve: (effect, { value }) => ({
     effect: 'shadow',
     offset: shadowOffset(value(effect.offset), value(effect.angle), value(effect.distance)),
     radius: value(effect.radius),

@@ -2,7 +2,7 @@ import { EMPTY, type Rect, union } from '../geometry/rect';
 import { resolveMargin } from '../layers/common';
 import type { GroupLayer } from '../layers/group';
 import type { LayerContext, Measured, Node, Size } from '../layers/kind';
-import { kindOf, type Layer } from '../layers/registry';
+import { type Layer, withKind } from '../layers/registry';
 import { readsRightToLeft } from '../text/scripts';
 
 interface Sized {
@@ -32,7 +32,7 @@ const isThere = (layer: Layer, { value, isFilled }: LayerContext) =>
 
 function size(layer: Layer, parent: Size, context: LayerContext): Sized | undefined {
   if (!isThere(layer, context)) return undefined;
-  const measured = kindOf(layer).measure(layer, parent, context);
+  const measured = withKind(layer, (kind, own) => kind.measure(own, parent, context));
   if (!measured) return undefined;
   if (layer.kind !== 'group') return { layer, measured, children: [] };
   if (!layer.row) return { layer, measured, children: arrange(layer.layers, measured.size, context) };

@@ -16,7 +16,7 @@ import { boundsOf, corners, type Rect } from '../geometry/rect';
 import type { LayerContext, LetterMap, Node, PaintTools, Size } from '../layers/kind';
 import { layerEffects } from '../layers/layerEffects';
 import { outlinePath } from '../layers/outline';
-import { kindOf, type Layer } from '../layers/registry';
+import { type Layer, slotsOf, withKind } from '../layers/registry';
 import { faded, grouped, loneDrawing, needsBackdrop, within } from '../paint/compose';
 import type { BlendMode, Op } from '../paint/ops';
 import { markTime } from '../time/clock';
@@ -137,7 +137,7 @@ export class PaintPass {
     if (!matrix.every(Number.isFinite) || this.full) return [];
     const plane = planeOf(matrix);
     const scale = largestScale(plane, node.box.width / 2, node.box.height / 2);
-    const children = byId(node.children);
+    const named = byId(node.children);
     const bent = node.measured.bend !== undefined;
     let letters: LetterMap['letters'] | undefined;
     const tools: PaintTools = {
@@ -146,16 +146,15 @@ export class PaintPass {
       plane,
       scale,
       ...(bent || layer.id === this.lettersOf ? { reportLetters: (l) => (letters = l) } : {}),
-      paintChild: (child) => this.paintNode(child, matrix, children),
+      paintChild: (child) => this.paintNode(child, matrix, named),
       depth: (child) => {
         const m = this.matrixOf(child, matrix);
         return depthOf(m, child.box.width / 2, child.box.height / 2);
       },
     };
-    const kind = kindOf(layer);
-    const own = { ...(node as Node<Layer>), children: shownThemselves(node.children) };
+    const children = shownThemselves(node.children);
     this.around *= opacity;
-    const painted = kind.paint(own, tools);
+    const painted = withKind(layer, (kind, own) => kind.paint({ ...node, layer: own, children }, tools));
     const shown = this.around;
     this.around /= opacity;
     if (letters && layer.id === this.lettersOf) this.letters = { layer: layer.id, letters };
@@ -166,7 +165,7 @@ export class PaintPass {
         ? corners(boundsOf(letters.flatMap((l) => l.quad)))
         : corners(straight).map(([x, y]) => project(plane, x, y));
     const unit = unitAt(planeOf(parent), node.box);
-    for (const slot of kind.slots(layer)) {
+    for (const slot of slotsOf(layer)) {
       const found = layer.kind === 'picture' ? this.context.picture(slot) : undefined;
       this.regions.push({
         slot,
@@ -216,7 +215,9 @@ export class PaintPass {
    */
   private composited(ops: Op[], layer: Layer, opacity: number, blend: BlendMode, scale: number): Op[] {
     const documents = wholeEffects(layer);
-    const effects = documents.flatMap((e) => resolveEffect(e, this.context.value, scale) ?? []);
+    const effects = documents.flatMap(
+      (e) => resolveEffect(e, { value: this.context.value, time: this.context.moment.time }, scale) ?? [],
+    );
     if (effects.length > 0) return grouped(ops, { opacity, composite: blend, effects });
     if (blend === 'normal') {
       if (needsBackdrop(ops)) return isWhole(layer) ? grouped(ops, { opacity }) : ops;

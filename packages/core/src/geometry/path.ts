@@ -1,7 +1,6 @@
 import svgpath from 'svgpath';
 import type { Affine } from './matrix';
-import type { Rect } from './rect';
-import { boundsOf } from './rect';
+import { EMPTY, type Rect } from './rect';
 
 /**
  * An outline: M x y, L x y, C x1 y1 x2 y2 x y, Z. Plain data, so that it can be sent to a worker and written as JSON.
@@ -159,11 +158,16 @@ export function joinPaths(paths: readonly Path[]): Path {
 
 /** A box that holds the path: of its points and handles, so it can be a little larger than the ink. */
 export function pathBounds(path: Path): Rect {
-  return boundsOf(
-    path.commands.flatMap((c): (readonly [number, number])[] => {
-      if (c[0] === 'Z') return [];
-      if (c[0] === 'C') return [[c[1], c[2]] as const, [c[3], c[4]] as const, [c[5], c[6]] as const];
-      return [[c[1], c[2]] as const];
-    }),
-  );
+  // Asked for in every frame of every operation, hence without lists on the way.
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const command of path.commands) {
+    for (let i = 1; i < command.length; i += 2) {
+      const [x, y] = [command[i] as number, command[i + 1] as number];
+      if (x < left) left = x;
+      if (x > right) right = x;
+      if (y < top) top = y;
+      if (y > bottom) bottom = y;
+    }
+  }
+  return left > right ? EMPTY : { x: left, y: top, width: right - left, height: bottom - top };
 }

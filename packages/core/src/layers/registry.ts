@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import type { LayerBase } from './common';
 import { type GrainLayer, grain, grainSchema } from './grain';
 import { type GroupLayer, group, groupBase } from './group';
 import type { LayerKind } from './kind';
@@ -8,9 +7,6 @@ import { type ShapeLayer, shape, shapeSchema } from './shape';
 import { type TextLayer, text, textSchema } from './text';
 
 export type Layer = TextLayer | ShapeLayer | PictureLayer | GrainLayer | GroupLayer;
-
-/** One line per kind of layer. */
-const KINDS = { text, shape, picture, grain, group } as const;
 
 const groupSchema = z.strictObject({
   ...groupBase,
@@ -22,10 +18,27 @@ const groupSchema = z.strictObject({
 /** Any layer: the kind is looked up first, so that faults are told of that kind alone. */
 export const layerSchema: z.ZodType<Layer> = z.lazy(() =>
   z.discriminatedUnion('kind', [textSchema, shapeSchema, pictureSchema, grainSchema, groupSchema]),
-) as z.ZodType<Layer>;
+);
 
-export function kindOf(layer: LayerBase & { kind: Layer['kind'] }): LayerKind<Layer> {
-  return KINDS[layer.kind] as unknown as LayerKind<Layer>;
+/** One line per kind of layer: a layer meets its own kind. */
+export function withKind<R>(layer: Layer, use: <L extends Layer>(kind: LayerKind<L>, layer: L) => R): R {
+  switch (layer.kind) {
+    case 'text':
+      return use(text, layer);
+    case 'shape':
+      return use(shape, layer);
+    case 'picture':
+      return use(picture, layer);
+    case 'grain':
+      return use(grain, layer);
+    case 'group':
+      return use(group, layer);
+  }
+}
+
+/** Slots a layer shows. */
+export function slotsOf(layer: Layer): string[] {
+  return withKind(layer, (kind, own) => kind.slots(own));
 }
 
 /** Every layer of a list, groups before their children. */

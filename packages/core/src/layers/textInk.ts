@@ -1,6 +1,7 @@
 import { longestStroke } from '../geometry/length';
 import { type Homography, type Matrix4, planeOf, planeTimes } from '../geometry/matrix';
 import { joinPaths, type Path, rectanglePath, transformPath } from '../geometry/path';
+import type { Memo } from '../memo';
 import { faded, within } from '../paint/compose';
 import type { Op, Paint, StrokeStyle } from '../paint/ops';
 import type { PlacedGlyph } from '../text/layout';
@@ -135,24 +136,11 @@ function drawn(
   return { below: [], above: [line, ...faded([...rest.below, ...rest.above], filled)] };
 }
 
-/** Outlines of glyphs as one path, kept with them, by how far they are shifted. */
-const joined = new WeakMap<readonly PlacedGlyph[], Map<number, Path>>();
-
-export function joinedPath(glyphs: readonly PlacedGlyph[], size: number, shift: number): Path {
-  let kept = joined.get(glyphs);
-  if (!kept) {
-    kept = new Map();
-    joined.set(glyphs, kept);
-  }
-  let path = kept.get(shift);
-  if (!path) {
-    path = joinPaths(
-      glyphs.map((g) => transformPath(g.face.outline(g.glyph), [size, 0, 0, size, g.x, g.y - shift])),
-    );
-    if (kept.size > 40) kept.clear();
-    kept.set(shift, path);
-  }
-  return path;
+/** Outlines of glyphs as one path, by how far they are shifted. */
+export function joinedPath(glyphs: readonly PlacedGlyph[], size: number, shift: number, memo: Memo): Path {
+  const outlines = () =>
+    glyphs.map((g) => transformPath(g.face.outline(g.glyph), [size, 0, 0, size, g.x, g.y - shift]));
+  return memo.of(`joined/${shift}`, () => joinPaths(outlines()), glyphs);
 }
 
 /** A gradient laid over the whole text, in the coordinates of one glyph. */

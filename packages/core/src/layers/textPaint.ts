@@ -64,30 +64,23 @@ function paintWords(
     if (layout.glyphs.length === 0) return [];
     const ops = paintLetters({ ...moment, layout }, inkOf, node, tools);
     const effects = limited.flatMap((e) =>
-      e.only === only ? (resolveEffect(e, tools.value, tools.scale) ?? []) : [],
+      e.only === only
+        ? (resolveEffect(e, { value: tools.value, time: tools.moment.time }, tools.scale) ?? [])
+        : [],
     );
     if (effects.length === 0 || ops.length === 0) return ops;
     return grouped(ops, { effects });
   });
 }
 
-const halves = new WeakMap<TextLayout, Map<string, TextLayout>>();
-
-/** The marked or unmarked letters of a layout, at their places; kept with it. */
-function halfOf({ layout, isMarked }: TextMoment, only: 'marked' | 'unmarked'): TextLayout {
-  let kept = halves.get(layout);
-  if (!kept) {
-    kept = new Map();
-    halves.set(layout, kept);
-  }
+/** The marked or unmarked letters of a layout, at their places. */
+function halfOf({ layout, isMarked, tools }: TextMoment, only: 'marked' | 'unmarked'): TextLayout {
   const marks = new Set(layout.glyphs.filter(isMarked).map((g) => g.run));
-  const key = `${only}/${[...marks].join()}`;
-  let half = kept.get(key);
-  if (!half) {
-    half = { ...layout, glyphs: layout.glyphs.filter((g) => marks.has(g.run) === (only === 'marked')) };
-    kept.set(key, half);
-  }
-  return half;
+  const half = () => ({
+    ...layout,
+    glyphs: layout.glyphs.filter((g) => marks.has(g.run) === (only === 'marked')),
+  });
+  return tools.memo.of(`half/${only}/${[...marks].join()}`, half, layout);
 }
 
 function paintLetters(
@@ -247,12 +240,12 @@ function paintAtRest(moment: TextMoment, inkOf: (g: PlacedGlyph) => [TextFill, I
   const { layout, tools } = moment;
   const plane = planeOf(tools.matrix);
   const visible = partsInView(layout, plane, tools);
-  const { groups, pictures } = partsOf(layout);
+  const { groups, pictures } = tools.memo.of('parts', () => partsOf(layout), layout);
   for (const group of groups) {
     const first = group[0]!;
     if (!visible(partOf(first))) continue;
     const [fill, ink] = inkOf(first);
-    const path = joinedPath(group, layout.size, ink.shift);
+    const path = joinedPath(group, layout.size, ink.shift, tools.memo);
     const { below, above } = into(fill);
     if (ink.underline) {
       for (const line of underlines(layout, group, ink.shift)) {
@@ -279,28 +272,21 @@ interface Parts {
   readonly groups: readonly (readonly PlacedGlyph[])[];
   readonly pictures: readonly PlacedGlyph[];
 }
-const parted = new WeakMap<TextLayout, Parts>();
-
-/** A layout's glyphs as they are painted together, found once. */
+/** A layout's glyphs as they are painted together. */
 function partsOf(layout: TextLayout): Parts {
-  let found = parted.get(layout);
-  if (!found) {
-    const groups = new Map<string, PlacedGlyph[]>();
-    const pictures: PlacedGlyph[] = [];
-    for (const g of layout.glyphs) {
-      if (g.picture !== undefined) {
-        pictures.push(g);
-        continue;
-      }
-      const key = `${g.run}/${partOf(g)}`;
-      const group = groups.get(key);
-      if (group) group.push(g);
-      else groups.set(key, [g]);
+  const groups = new Map<string, PlacedGlyph[]>();
+  const pictures: PlacedGlyph[] = [];
+  for (const g of layout.glyphs) {
+    if (g.picture !== undefined) {
+      pictures.push(g);
+      continue;
     }
-    found = { groups: [...groups.values()], pictures };
-    parted.set(layout, found);
+    const key = `${g.run}/${partOf(g)}`;
+    const group = groups.get(key);
+    if (group) group.push(g);
+    else groups.set(key, [g]);
   }
-  return found;
+  return { groups: [...groups.values()], pictures };
 }
 
 /** Whether a part of a long text can be seen. Short texts are one part and always painted. */

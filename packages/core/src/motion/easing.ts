@@ -159,7 +159,8 @@ const NAMED = {
   'step-end': steps(1, 'end'),
 } as const satisfies Record<string, EasingFunction>;
 
-function build(easing: Easing): EasingFunction {
+/** The function of an easing. */
+export function easingFunction(easing: Easing): EasingFunction {
   if (typeof easing === 'string') return NAMED[easing];
   if ('bezier' in easing) return cubicBezier(...easing.bezier);
   if ('steps' in easing) return steps(easing.steps, easing.jump);
@@ -168,17 +169,4 @@ function build(easing: Easing): EasingFunction {
   if ('bounce' in easing) return mirrored((x) => 1 - bounceOut(1 - x), easing.bounce);
   if ('elastic' in easing) return mirrored(elasticIn(easing.amplitude, easing.period), easing.elastic);
   return spring(easing.spring, easing.swings);
-}
-
-const built = new WeakMap<object, EasingFunction>();
-
-/** The function of an easing; built once per document object. */
-export function easingFunction(easing: Easing): EasingFunction {
-  if (typeof easing === 'string') return NAMED[easing];
-  let made = built.get(easing);
-  if (!made) {
-    made = build(easing);
-    built.set(easing, made);
-  }
-  return made;
 }

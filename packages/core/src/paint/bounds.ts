@@ -1,27 +1,16 @@
 import type { Growth } from '../effects/kind';
 import { growthOf } from '../effects/registry';
-import { type Path, pathBounds } from '../geometry/path';
+import { pathBounds } from '../geometry/path';
 import { planeBounds } from '../geometry/plane';
 import { EMPTY, inset, intersection, isEmpty, type Rect, union } from '../geometry/rect';
 import type { Size } from '../layers/kind';
 import type { Op } from './ops';
 
-const known = new WeakMap<Path, Rect>();
-
-export function outlineBounds(path: Path): Rect {
-  let box = known.get(path);
-  if (!box) {
-    box = pathBounds(path);
-    known.set(path, box);
-  }
-  return box;
-}
-
 type PathOp = Extract<Op, { op: 'path' }>;
 
 /** The box of what a path operation inks, in the coordinates of its plane. */
 export function inkedBounds({ path, stroke }: Pick<PathOp, 'path' | 'stroke'>): Rect {
-  const box = outlineBounds(path);
+  const box = pathBounds(path);
   // A miter may reach farther than half the width; twice the width holds the default limit in practice.
   return stroke ? inset(box, stroke.width * (stroke.join === 'miter' ? 2 : 0.5)) : box;
 }
@@ -49,7 +38,7 @@ export function opsBounds(ops: readonly Op[]): Rect {
       continue;
     }
     if (depth > 0) continue;
-    if (op.op === 'clip') clips.push(planeBounds(op.plane, outlineBounds(op.path)));
+    if (op.op === 'clip') clips.push(planeBounds(op.plane, pathBounds(op.path)));
     else if (op.op === 'unclip') clips.pop();
     else total = union(total, clipped(drawingBounds(op), clips));
   }

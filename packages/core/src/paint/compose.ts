@@ -1,4 +1,4 @@
-import type { Effect } from '../effects/registry';
+import { type Effect, readsBackdrop } from '../effects/registry';
 import { isEmpty, type Rect } from '../geometry/rect';
 import { drawingBounds, grownBy, opsBounds } from './bounds';
 import { type Composite, type Drawing, isDrawing, type Op } from './ops';
@@ -29,12 +29,13 @@ export function loneDrawing(ops: readonly Op[]): Drawing | undefined {
   return lone;
 }
 
-/** Whether what lies below shows in how these operations look: one of them blends with it. */
+/** Whether what lies below shows in how these operations look: one of them blends with it, or has an effect on it. */
 export function needsBackdrop(ops: readonly Op[]): boolean {
   let depth = 0;
   return ops.some((op) => {
     if (op.op === 'close') depth--;
-    else if (op.op === 'open') return depth++ === 0 && op.composite !== 'normal';
+    else if (op.op === 'open')
+      return depth++ === 0 && (op.composite !== 'normal' || op.effects.some(readsBackdrop));
     return depth === 0 && isDrawing(op) && op.blend !== undefined && op.blend !== 'normal';
   });
 }

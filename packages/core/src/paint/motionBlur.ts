@@ -1,5 +1,6 @@
 import { EMPTY, isEmpty, type Rect, union } from '../geometry/rect';
 import { opsBounds, pixelBox } from './bounds';
+import { needsBackdrop } from './compose';
 import { type Op, sameOps } from './ops';
 import type { Painter } from './painter';
 import type { PaintHost, Surface } from './surface';
@@ -14,19 +15,6 @@ function cuts(ops: readonly Op[]): boolean[] {
     free.push(depth === 0);
   }
   return free;
-}
-
-/** Whether a list only lies over what is below it, so that its samples can be added up apart from that. */
-function liesOver(ops: readonly Op[]): boolean {
-  let depth = 0;
-  for (const op of ops) {
-    if (op.op === 'close') depth--;
-    else if (op.op === 'open') {
-      if (depth === 0 && op.composite !== 'normal') return false;
-      depth++;
-    } else if (depth === 0 && 'blend' in op && op.blend && op.blend !== 'normal') return false;
-  }
-  return true;
 }
 
 interface Split {
@@ -54,7 +42,8 @@ export function splitSamples(samples: readonly (readonly Op[])[]): Split {
   }
   while (!free[first.length - tail]) tail--;
   const moving = samples.map((s) => s.slice(head, s.length - tail));
-  if (!moving.every(liesOver)) return { before: [], moving: samples, after: [] };
+  // What only lies over what is below it can be added up apart from that.
+  if (moving.some(needsBackdrop)) return { before: [], moving: samples, after: [] };
   return { before: first.slice(0, head), moving, after: first.slice(first.length - tail) };
 }
 

@@ -115,14 +115,16 @@ export class Painter {
         case 'close': {
           const group = stack.pop()!;
           let painted = group.view.surface;
-          for (const effect of group.op.effects) painted = applyEffect(effect, painted, this.tools(scale));
+          const below = stack.at(-1)?.view ?? root;
+          for (const effect of group.op.effects)
+            painted = applyEffect(effect, painted, this.tools(group.view, below));
           if (group.op.luminance) luminanceToAlpha(painted);
           const { left, top } = group.view;
-          view = stack.at(-1)?.view ?? root;
-          const { context: below } = view.surface;
-          begin(below, group.op.opacity, group.op.composite);
-          below.setTransform(1, 0, 0, 1, 0, 0);
-          below.drawImage(painted.canvas, left - view.left, top - view.top);
+          view = below;
+          const { context: ground } = view.surface;
+          begin(ground, group.op.opacity, group.op.composite);
+          ground.setTransform(1, 0, 0, 1, 0, 0);
+          ground.drawImage(painted.canvas, left - view.left, top - view.top);
           this.giveBack(painted);
           break;
         }
@@ -180,8 +182,56 @@ export class Painter {
     this.giveBack(surface);
   }
 
-  private tools(scale: number): EffectTools {
-    return { scale, borrow: (w, h) => this.borrow(w, h), giveBack: (s) => this.giveBack(s) };
+  private tools({ scale, left, top, surface }: View, below: View): EffectTools {
+    const { width, height } = surface.canvas;
+    return {
+      scale,
+      left,
+      top,
+      backdrop: () => this.backdrop({ x: left, y: top, width, height }, below),
+      borrow: (w, h) => this.borrow(w, h),
+      giveBack: (s) => this.giveBack(s),
+    };
+  }
+
+  /** What a view shows in a box of the frame's pixels. Beyond its edges its outermost pixels go on. */
+  private backdrop(box: Rect, { surface, left, top }: View): Surface {
+    const { canvas } = surface;
+    const [x, y] = [left - box.x, top - box.y];
+    const wide = this.borrow(box.width, box.height);
+    wide.context.drawImage(canvas, x, y);
+    const [right, bottom] = [box.width - x - canvas.width, box.height - y - canvas.height];
+    if (x > 0) wide.context.drawImage(canvas, 0, 0, 1, canvas.height, 0, y, x, canvas.height);
+    if (right > 0)
+      wide.context.drawImage(
+        canvas,
+        canvas.width - 1,
+        0,
+        1,
+        canvas.height,
+        x + canvas.width,
+        y,
+        right,
+        canvas.height,
+      );
+    if (y <= 0 && bottom <= 0) return wide;
+    const tall = this.borrow(box.width, box.height);
+    tall.context.drawImage(wide.canvas, 0, 0);
+    if (y > 0) tall.context.drawImage(wide.canvas, 0, y, box.width, 1, 0, 0, box.width, y);
+    if (bottom > 0)
+      tall.context.drawImage(
+        wide.canvas,
+        0,
+        y + canvas.height - 1,
+        box.width,
+        1,
+        0,
+        y + canvas.height,
+        box.width,
+        bottom,
+      );
+    this.giveBack(wide);
+    return tall;
   }
 
   private readonly pathFor: PathFor = (path) => {

@@ -1,8 +1,8 @@
 import { type Homography, planeInView } from '../geometry/matrix';
-import type { Path } from '../geometry/path';
+import { type Path, pathBounds } from '../geometry/path';
 import { flatMap, projectPath } from '../geometry/plane';
 import type { Rect } from '../geometry/rect';
-import { inkedBounds, outlineBounds, signBounds } from './bounds';
+import { inkedBounds, signBounds } from './bounds';
 import type { Op, Paint, StrokeStyle } from './ops';
 import type { Context2D, PathSink, Surface } from './surface';
 import { drawThrough, TOLERANCE } from './tiles';
@@ -70,7 +70,7 @@ export function paintPath(op: Extract<Op, { op: 'path' }>, view: View, pathFor: 
 
 /** Clips the view's context to a path through its plane. */
 export function clipTo(op: Extract<Op, { op: 'clip' }>, view: View, pathFor: PathFor): void {
-  const outline = outlineIn(op, outlineBounds(op.path), view);
+  const outline = outlineIn(op, pathBounds(op.path), view);
   view.surface.context.clip(pathFor(outline));
 }
 

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import type { FontBook } from './fonts';
 import { type FitRule, layoutText, type TextLayout, type TextStyle, type WeightRun } from './layout';
 
@@ -8,7 +9,7 @@ const MOST_SETTINGS = 120;
 /** Layouts by their words, style and rule: setting a text is done once per change, not once per frame. */
 export class LayoutCache {
   /** By words first: a long text is then known by its hash, and not written into a key in every frame. */
-  private readonly kept = new Map<string, Map<string, TextLayout>>();
+  private readonly kept = new LRUCache<string, LRUCache<string, TextLayout>>({ max: MOST_TEXTS });
   private version = -1;
   /** Texts set so far: tests and benchmarks look whether it stands still. */
   made = 0;
@@ -22,8 +23,7 @@ export class LayoutCache {
     }
     let settings = this.kept.get(words);
     if (!settings) {
-      if (this.kept.size >= MOST_TEXTS) this.kept.delete(this.kept.keys().next().value!);
-      settings = new Map();
+      settings = new LRUCache({ max: MOST_SETTINGS });
       this.kept.set(words, settings);
     }
     const key = JSON.stringify([style, fit, runs]);
@@ -31,7 +31,6 @@ export class LayoutCache {
     if (held) return held;
     const made = layoutText(words, style, fit, this.fonts, runs);
     this.made++;
-    if (settings.size >= MOST_SETTINGS) settings.delete(settings.keys().next().value!);
     settings.set(key, made);
     return made;
   }
