@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { property } from '../documents/property';
 import { type EffectKind, onlySchema } from './kind';
-import { softened } from './soften';
+import { enoughFor, softened } from './soften';
 
 export const blurSchema = z.strictObject({
   effect: z.literal('blur'),
@@ -22,5 +22,6 @@ export const blur: EffectKind<z.infer<typeof blurSchema>, Blur> = {
   scaled: (values, by) => ({ ...values, radius: values.radius * by }),
   isNothing: ({ radius }) => radius < 0.05,
   growth: ({ radius }) => ({ left: radius * 3, top: radius * 3, right: radius * 3, bottom: radius * 3 }),
+  detail: ({ radius }) => enoughFor(radius),
   apply: ({ radius }, surface, tools) => softened(surface, radius * tools.scale, tools),
 };

@@ -22,6 +22,7 @@ export interface Frost {
 export const frost: EffectKind<z.infer<typeof frostSchema>, Frost> = {
   schema: frostSchema,
   readsBackdrop: true,
+  isOfFrame: true,
   resolve: (effect, { value }) => ({
     effect: 'frost',
     radius: value(effect.radius),

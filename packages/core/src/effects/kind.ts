@@ -39,12 +39,16 @@ export interface EffectKind<Document, Values> {
   readonly schema: z.ZodType<Document>;
   /** Whether it looks at what lies below: its group is then painted where that is known. */
   readonly readsBackdrop?: boolean;
+  /** Whether it depends on where in the frame the content lies. */
+  readonly isOfFrame?: boolean;
   resolve(document: Document, moment: EffectMoment): Values;
   /** The values of a layer that shows `by` times as large. */
   scaled(values: Values, by: number): Values;
   /** Whether these values leave the picture as it is. */
   isNothing(values: Values): boolean;
   growth(values: Values): Growth;
+  /** Pixels per frame unit beyond which nothing more of the content is seen; without end, when absent. */
+  detail?(values: Values): number;
   /** Takes the group's surface (it owns it now) and returns one of the same size. */
   apply(values: Values, surface: Surface, tools: EffectTools): Surface;
 }

@@ -71,6 +71,17 @@ export function growthOf(effect: Effect): Growth {
   return withKind(effect, (kind, values) => kind.growth(values));
 }
 
+/** Pixels per frame unit beyond which nothing more is seen of what these effects are put on. */
+export function detailUnder([first]: readonly Effect[]): number {
+  if (!first) return Number.POSITIVE_INFINITY;
+  return withKind(first, (kind, values) => kind.detail?.(values) ?? Number.POSITIVE_INFINITY);
+}
+
+/** Whether an effect depends on where in the frame its content lies. */
+export function isOfFrame(effect: Effect): boolean {
+  return withKind(effect, (kind) => kind.isOfFrame ?? false);
+}
+
 /** Whether an effect looks at what lies below its group. */
 export function readsBackdrop(effect: Effect): boolean {
   return withKind(effect, (kind) => kind.readsBackdrop ?? false);

@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
 import { property } from '../documents/property';
-import { type EffectKind, onlySchema } from './kind';
+import type { Surface } from '../paint/surface';
+import { type EffectKind, type EffectTools, onlySchema } from './kind';
+import { enoughFor } from './soften';
 
 export const shadowSchema = z.strictObject({
   effect: z.literal('shadow'),
@@ -22,6 +24,8 @@ export interface Shadow {
   readonly radius: number;
   readonly colour: string;
   readonly opacity: number;
+  /** Without what throws it, which is painted apart. */
+  readonly alone?: boolean;
 }
 
 function shadowOffset([x, y]: readonly number[], angle: number, distance: number): readonly [number, number] {
@@ -29,7 +33,7 @@ function shadowOffset([x, y]: readonly number[], angle: number, distance: number
   return [(x ?? 0) + Math.cos(turn) * distance, (y ?? 0) + Math.sin(turn) * distance];
 }
 
-/** A soft shadow of the content's alpha, below it. Made at a small size: softness hides the difference. */
+/** A soft shadow of the content's alpha, below it. */
 export const shadow: EffectKind<z.infer<typeof shadowSchema>, Shadow> = {
   schema: shadowSchema,
   resolve: (effect, { value }) => ({
@@ -39,6 +43,7 @@ export const shadow: EffectKind<z.infer<typeof shadowSchema>, Shadow> = {
     colour: value(effect.colour),
     opacity: value(effect.opacity),
   }),
+  detail: ({ radius, alone }) => (alone ? enoughFor(radius) : Number.POSITIVE_INFINITY),
   // The light stands still: a layer that turns throws its shadow the same way.
   scaled: (values, by) => ({
     ...values,
@@ -52,32 +57,63 @@ export const shadow: EffectKind<z.infer<typeof shadowSchema>, Shadow> = {
     right: Math.max(0, radius * 3 + x),
     bottom: Math.max(0, radius * 3 + y),
   }),
-  apply: ({ offset, radius, colour, opacity }, surface, { scale, borrow, giveBack }) => {
-    const { canvas, context } = surface;
-    const pixels = radius * scale;
-    const shrink = Math.min(1, 4 / Math.max(pixels, 0.01));
-    const [w, h] = [
-      Math.max(1, Math.ceil(canvas.width * shrink)),
-      Math.max(1, Math.ceil(canvas.height * shrink)),
-    ];
-    const ink = borrow(w, h);
-    ink.context.drawImage(canvas, 0, 0, w, h);
-    ink.context.globalCompositeOperation = 'source-in';
-    ink.context.fillStyle = colour;
-    ink.context.fillRect(0, 0, w, h);
-    ink.context.globalCompositeOperation = 'source-over';
-    const soft = borrow(w, h);
-    soft.context.filter = pixels > 0.05 ? `blur(${pixels * shrink}px)` : 'none';
-    soft.context.drawImage(ink.canvas, 0, 0);
-    soft.context.filter = 'none';
-    context.setTransform(1, 0, 0, 1, 0, 0);
-    context.globalCompositeOperation = 'destination-over';
-    context.globalAlpha = opacity;
-    context.drawImage(soft.canvas, offset[0] * scale, offset[1] * scale, canvas.width, canvas.height);
-    context.globalAlpha = 1;
-    context.globalCompositeOperation = 'source-over';
-    giveBack(ink);
-    giveBack(soft);
-    return surface;
-  },
+  apply: (values, surface, tools) =>
+    values.alone ? alone(values, surface, tools) : under(values, surface, tools),
 };
+
+/** The shadow without its content, in whose place it comes. */
+function alone(
+  { offset, radius, colour, opacity }: Shadow,
+  surface: Surface,
+  { scale, borrow, giveBack }: EffectTools,
+): Surface {
+  const { canvas, context } = surface;
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.globalAlpha = 1;
+  context.globalCompositeOperation = 'source-in';
+  context.fillStyle = colour;
+  context.fillRect(0, 0, canvas.width, canvas.height);
+  const soft = borrow(canvas.width, canvas.height);
+  const pixels = radius * scale;
+  soft.context.filter = pixels > 0.05 ? `blur(${pixels}px)` : 'none';
+  soft.context.globalAlpha = opacity;
+  soft.context.drawImage(canvas, offset[0] * scale, offset[1] * scale);
+  soft.context.filter = 'none';
+  soft.context.globalAlpha = 1;
+  giveBack(surface);
+  return soft;
+}
+
+/** The shadow below the content. Made at a small size: softness hides the difference. */
+function under(
+  { offset, radius, colour, opacity }: Shadow,
+  surface: Surface,
+  { scale, borrow, giveBack }: EffectTools,
+): Surface {
+  const { canvas, context } = surface;
+  const pixels = radius * scale;
+  const shrink = Math.min(1, 4 / Math.max(pixels, 0.01));
+  const [w, h] = [
+    Math.max(1, Math.ceil(canvas.width * shrink)),
+    Math.max(1, Math.ceil(canvas.height * shrink)),
+  ];
+  const ink = borrow(w, h);
+  ink.context.drawImage(canvas, 0, 0, w, h);
+  ink.context.globalCompositeOperation = 'source-in';
+  ink.context.fillStyle = colour;
+  ink.context.fillRect(0, 0, w, h);
+  ink.context.globalCompositeOperation = 'source-over';
+  const soft = borrow(w, h);
+  soft.context.filter = pixels > 0.05 ? `blur(${pixels * shrink}px)` : 'none';
+  soft.context.drawImage(ink.canvas, 0, 0);
+  soft.context.filter = 'none';
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.globalCompositeOperation = 'destination-over';
+  context.globalAlpha = opacity;
+  context.drawImage(soft.canvas, offset[0] * scale, offset[1] * scale, canvas.width, canvas.height);
+  context.globalAlpha = 1;
+  context.globalCompositeOperation = 'source-over';
+  giveBack(ink);
+  giveBack(soft);
+  return surface;
+}

@@ -1,9 +1,15 @@
 import type { Surface } from '../paint/surface';
 import type { EffectTools } from './kind';
 
+/** Pixels of standard deviation from which a Gaussian enlarged by lines looks like one made at full size. */
+const SOFT = 4;
+
+/** Pixels per frame unit that are enough for what is blurred by a radius. */
+export const enoughFor = (radius: number) => (radius > 0 ? SOFT / radius : Number.POSITIVE_INFINITY);
+
 /**
  * A surface out of focus: Gaussian blur. A wide blur is made on a smaller copy, where it costs a fraction and looks the
- * same: the copy is shrunk until the radius is about four pixels.
+ * same: the copy is shrunk until the radius is `SOFT` pixels.
  * @param surface is given back; the result is another of the same size, or itself where there is nothing to blur
  * @param pixels standard deviation
  */
@@ -14,27 +20,30 @@ export function softened(
 ): Surface {
   if (pixels < 0.05) return surface;
   const { canvas } = surface;
-  const shrink = Math.min(1, 4 / pixels);
+  // What is painted for this radius is that small already, but for the rounding of it.
+  const shrink = pixels <= SOFT * 1.001 ? 1 : SOFT / pixels;
+  if (shrink === 1) {
+    const result = borrow(canvas.width, canvas.height);
+    result.context.filter = `blur(${pixels}px)`;
+    result.context.drawImage(canvas, 0, 0);
+    result.context.filter = 'none';
+    giveBack(surface);
+    return result;
+  }
   const small = borrow(
     Math.max(1, Math.ceil(canvas.width * shrink)),
     Math.max(1, Math.ceil(canvas.height * shrink)),
   );
   small.context.drawImage(canvas, 0, 0, small.canvas.width, small.canvas.height);
+  const soft = borrow(small.canvas.width, small.canvas.height);
+  soft.context.filter = `blur(${pixels * shrink}px)`;
+  soft.context.drawImage(small.canvas, 0, 0);
+  soft.context.filter = 'none';
   const result = borrow(canvas.width, canvas.height);
-  if (shrink === 1) {
-    result.context.filter = `blur(${pixels}px)`;
-    result.context.drawImage(small.canvas, 0, 0);
-  } else {
-    const soft = borrow(small.canvas.width, small.canvas.height);
-    soft.context.filter = `blur(${pixels * shrink}px)`;
-    soft.context.drawImage(small.canvas, 0, 0);
-    soft.context.filter = 'none';
-    // What is soft already needs no better filter than the quick one.
-    result.context.imageSmoothingQuality = 'low';
-    result.context.drawImage(soft.canvas, 0, 0, canvas.width, canvas.height);
-    giveBack(soft);
-  }
-  result.context.filter = 'none';
+  // What is soft already needs no better filter than the quick one.
+  result.context.imageSmoothingQuality = 'low';
+  result.context.drawImage(soft.canvas, 0, 0, canvas.width, canvas.height);
+  giveBack(soft);
   giveBack(small);
   giveBack(surface);
   return result;

@@ -33,6 +33,7 @@ export interface Tear {
  */
 export const tear: EffectKind<z.infer<typeof tearSchema>, Tear> = {
   schema: tearSchema,
+  isOfFrame: true,
   resolve: (effect, { value, time }) => ({
     effect: 'tear',
     band: Math.max(2, value(effect.band)),

@@ -58,6 +58,7 @@ export class GraphicScene {
   readonly clock: Clock;
   /** What stands in the slots. */
   readonly slots: SlotFills;
+  private seenOnce: ReadonlyMap<string, Seen> | undefined;
 
   constructor(
     readonly template: Template,
@@ -155,6 +156,12 @@ export class GraphicScene {
   }
 
   private get seen(): ReadonlyMap<string, Seen> {
+    this.seenOnce ??= this.findSeen();
+    return this.seenOnce;
+  }
+
+  /** Scenes of the same layers share it: another letter typed makes another scene, and changes nothing of it. */
+  private findSeen(): ReadonlyMap<string, Seen> {
     const { layers, clock, controls, frame } = this;
     const { camera } = this.template;
     const key = `seen/${JSON.stringify([layers, camera, clock, controls, frame])}`;

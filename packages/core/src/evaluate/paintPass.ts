@@ -17,7 +17,7 @@ import type { LayerContext, LetterMap, Node, PaintTools, Size } from '../layers/
 import { layerEffects } from '../layers/layerEffects';
 import { outlinePath } from '../layers/outline';
 import { type Layer, slotsOf, withKind } from '../layers/registry';
-import { faded, grouped, loneDrawing, needsBackdrop, within } from '../paint/compose';
+import { faded, grouped, loneDrawing, needsBackdrop, withEffects, within } from '../paint/compose';
 import type { BlendMode, Op } from '../paint/ops';
 import { markTime } from '../time/clock';
 
@@ -218,7 +218,7 @@ export class PaintPass {
     const effects = documents.flatMap(
       (e) => resolveEffect(e, { value: this.context.value, time: this.context.moment.time }, scale) ?? [],
     );
-    if (effects.length > 0) return grouped(ops, { opacity, composite: blend, effects });
+    if (effects.length > 0) return withEffects(ops, effects, { opacity, composite: blend });
     if (blend === 'normal') {
       if (needsBackdrop(ops)) return isWhole(layer) ? grouped(ops, { opacity }) : ops;
       return faded(ops, opacity);

@@ -42,6 +42,11 @@ export function inset(r: Rect, margin: number): Rect {
   return { x: r.x - margin, y: r.y - margin, width: r.width + 2 * margin, height: r.height + 2 * margin };
 }
 
+/** A rectangle in other units, about the origin. */
+export function scaledBy(r: Rect, by: number): Rect {
+  return { x: r.x * by, y: r.y * by, width: r.width * by, height: r.height * by };
+}
+
 export function corners(r: Rect): [Corner, Corner, Corner, Corner] {
   return [
     [r.x, r.y],

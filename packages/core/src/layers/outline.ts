@@ -19,8 +19,8 @@ export function outlinePath(
 ): Path {
   const corner = outline.kind === 'rectangle' ? value(outline.corner) : 0;
   const data = outline.kind === 'path' ? value(outline.data) : '';
-  const key = `outline/${JSON.stringify([outline, data, corner, box.x, box.y, box.width, box.height])}`;
-  return memo.of(key, () => build(outline, data, corner, box, memo));
+  const key = `outline/${data}/${corner}/${box.x}/${box.y}/${box.width}/${box.height}`;
+  return memo.of(key, () => build(outline, data, corner, box, memo), outline);
 }
 
 function build(outline: OutlineDocument, data: string, corner: number, box: Rect, memo: Memo): Path {

@@ -3,7 +3,7 @@ import { type Homography, multiply4, planeOf, project, scale4 } from '../geometr
 import { type Path, rectanglePath } from '../geometry/path';
 import { planeBounds } from '../geometry/plane';
 import { corners, intersection, isEmpty } from '../geometry/rect';
-import { grouped, within } from '../paint/compose';
+import { grouped, withEffects, within } from '../paint/compose';
 import type { Op, Paint } from '../paint/ops';
 import type { PlacedGlyph, TextLayout, Unit } from '../text/layout';
 import { resolvePaint } from './common';
@@ -69,7 +69,7 @@ function paintWords(
         : [],
     );
     if (effects.length === 0 || ops.length === 0) return ops;
-    return grouped(ops, { effects });
+    return withEffects(ops, effects);
   });
 }
 

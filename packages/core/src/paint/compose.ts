@@ -12,6 +12,22 @@ export function grouped(
   return [{ op: 'open', bounds, opacity, composite, effects }, ...ops, { op: 'close' }];
 }
 
+/** More operations than this are painted once, with their shadow, and not twice. */
+const MOST_TWICE = 12;
+
+/**
+ * Operations with effects. The shadow of a few is painted apart from them: it needs no more pixels than its softness
+ * shows, and they no surface of their own.
+ */
+export function withEffects(ops: readonly Op[], effects: readonly Effect[], style: GroupStyle = {}): Op[] {
+  const last = effects.at(-1);
+  if (last?.effect !== 'shadow' || effects.length > 1 || ops.length > MOST_TWICE || needsBackdrop(ops))
+    return grouped(ops, { ...style, effects });
+  const cast = grouped(ops, { effects: [{ ...last, alone: true }] });
+  const { opacity = 1, composite = 'normal' } = style;
+  return opacity === 1 && composite === 'normal' ? [...cast, ...ops] : grouped([...cast, ...ops], style);
+}
+
 interface GroupStyle {
   readonly opacity?: number;
   readonly composite?: Composite;

@@ -124,7 +124,7 @@ export function sameMoments(a: readonly (readonly Op[])[], b: readonly (readonly
 }
 
 /** Deep equality of plain data; equal objects are recognised at once, so shared outlines cost nothing. */
-function sameData(a: unknown, b: unknown): boolean {
+export function sameData(a: unknown, b: unknown): boolean {
   if (a === b) return true;
   if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
   if (Array.isArray(a)) {

@@ -1,11 +1,12 @@
-import type { EffectTools, Growth } from '../effects/kind';
-import { applyEffect, growthOf } from '../effects/registry';
+import type { EffectTools } from '../effects/kind';
+import { applyEffect, detailUnder, growthOf } from '../effects/registry';
 import { type Homography, project } from '../geometry/matrix';
 import type { Path } from '../geometry/path';
-import { type Corner, corners, isEmpty, type Rect } from '../geometry/rect';
+import { type Corner, corners, isEmpty, type Rect, scaledBy } from '../geometry/rect';
 import { EMOJI_FAMILY } from '../text/fonts';
 import { drawingBounds, pixelBox, sourceOf } from './bounds';
 import { Grain } from './grain';
+import { KeptPictures, movesAsOne } from './kept';
 import { Mipmaps } from './mipmap';
 import { paintSamples } from './motionBlur';
 import type { Composite, Drawing, Op } from './ops';
@@ -23,12 +24,19 @@ const operationOf = (composite: Composite): string => OPERATION[composite] ?? co
 
 const NO_SHIFT = { x: 0, y: 0 };
 
+/** Pixels of a picture that is kept, at most: as many as a small preview has. */
+const MOST_KEPT_PIXELS = 500_000;
+
+type Open = Extract<Op, { op: 'open' }>;
+
 /** A group that is being painted, on a surface of its own. */
 interface OpenGroup {
   readonly view: View;
-  /** The pixels of it that can be seen in the end, by themselves or by what effects make of them. */
+  /** The part of the frame whose content can be seen in the end, by itself or by what effects make of it. */
   readonly needed: Rect;
-  readonly op: Extract<Op, { op: 'open' }>;
+  readonly op: Open;
+  /** Takes its picture, where that is kept. */
+  readonly keep?: (picture: Surface) => void;
 }
 
 /**
@@ -39,10 +47,15 @@ export class Painter {
   private readonly free: Surface[] = [];
   private readonly grain: Grain;
   private readonly mipmaps: Mipmaps;
+  private readonly kept: KeptPictures;
 
   constructor(private readonly host: PaintHost) {
     this.mipmaps = new Mipmaps(host);
     this.grain = new Grain(host);
+    this.kept = new KeptPictures(
+      (id, at) => host.picture(id, at),
+      (surface) => this.giveBack(surface),
+    );
   }
 
   /**
@@ -81,16 +94,10 @@ export class Painter {
     const stack: OpenGroup[] = [];
     const { width, height } = target.canvas;
     const root: View = { surface: target, scale, left: corner.x, top: corner.y };
-    const whole: Rect = { x: corner.x, y: corner.y, width, height };
+    const whole = scaledBy({ x: corner.x, y: corner.y, width, height }, 1 / scale);
     let view = root;
-    // A group that shows nothing is skipped whole.
-    let skipping = 0;
-    for (const op of ops) {
-      if (skipping > 0) {
-        if (op.op === 'open') skipping++;
-        else if (op.op === 'close') skipping--;
-        continue;
-      }
+    for (let i = 0; i < ops.length; i++) {
+      const op = ops[i]!;
       const { context } = view.surface;
       switch (op.op) {
         case 'clip':
@@ -101,31 +108,30 @@ export class Painter {
           context.restore();
           break;
         case 'open': {
-          const needed = sourceOf(stack.at(-1)?.needed ?? whole, growthsOf(op, scale));
-          const box = pixelBox(op.bounds, scale, needed);
-          if (isEmpty(box) || op.opacity <= 0) {
-            if (op.composite === 'keep-inside') clear(view.surface);
-            skipping = 1;
+          const end = closeOf(ops, i);
+          const group = this.opened(op, ops.slice(i + 1, end), view, stack.at(-1)?.needed ?? whole);
+          if (group === undefined || !('view' in group)) {
+            // A group that shows nothing is skipped whole, and one whose picture is there is not painted again.
+            if (group) this.lay(group, op, view);
+            else if (op.composite === 'keep-inside') clear(view.surface);
+            i = end;
             break;
           }
-          view = { surface: this.borrow(box.width, box.height), scale, left: box.x, top: box.y };
-          stack.push({ view, needed, op });
+          view = group.view;
+          stack.push(group);
           break;
         }
         case 'close': {
           const group = stack.pop()!;
-          let painted = group.view.surface;
           const below = stack.at(-1)?.view ?? root;
+          let picture = group.view.surface;
           for (const effect of group.op.effects)
-            painted = applyEffect(effect, painted, this.tools(group.view, below));
-          if (group.op.luminance) luminanceToAlpha(painted);
-          const { left, top } = group.view;
+            picture = applyEffect(effect, picture, this.tools(group.view, below));
+          if (group.op.luminance) luminanceToAlpha(picture);
           view = below;
-          const { context: ground } = view.surface;
-          begin(ground, group.op.opacity, group.op.composite);
-          ground.setTransform(1, 0, 0, 1, 0, 0);
-          ground.drawImage(painted.canvas, left - view.left, top - view.top);
-          this.giveBack(painted);
+          this.lay({ ...group.view, surface: picture }, group.op, view);
+          if (group.keep) group.keep(picture);
+          else this.giveBack(picture);
           break;
         }
         default:
@@ -135,6 +141,50 @@ export class Painter {
     const { context } = target;
     begin(context, 1);
     context.setTransform(1, 0, 0, 1, 0, 0);
+  }
+
+  /**
+   * A group to be painted, its picture where that is kept, or nothing when nothing of it can be seen. What its effects
+   * blur is painted at as many pixels as show.
+   */
+  private opened(op: Open, content: readonly Op[], below: View, seen: Rect): OpenGroup | View | undefined {
+    const scale = Math.min(below.scale, detailUnder(op.effects));
+    const needed = sourceOf(seen, op.effects.map(growthOf));
+    const box = pixelBox(op.bounds, scale, scaledBy(needed, scale));
+    if (isEmpty(box) || op.opacity <= 0) return undefined;
+    const whole = scaledBy(op.bounds, scale);
+    const area = whole.width * whole.height;
+    if (scale === below.scale || area > MOST_KEPT_PIXELS || !movesAsOne(op, content)) {
+      const surface = this.borrow(box.width, box.height);
+      return { view: { surface, scale, left: box.x, top: box.y }, needed, op };
+    }
+    // All of it, in the same phase wherever it is: its bounds begin on a pixel.
+    const [left, top] = [whole.x - 1, whole.y - 1];
+    const found = this.kept.find(op, content, scale);
+    if (found?.surface) return { surface: found.surface, scale, left, top };
+    const surface = this.borrow(Math.ceil(whole.width) + 2, Math.ceil(whole.height) + 2);
+    const group = { view: { surface, scale, left, top }, needed: op.bounds, op };
+    if (!found) {
+      this.kept.note(op, content, scale);
+      return group;
+    }
+    return { ...group, keep: (picture) => (found.surface = picture) };
+  }
+
+  /** Lays a group's picture over what is below it. */
+  private lay({ surface, scale, left, top }: View, { opacity, composite }: Open, below: View): void {
+    const { context } = below.surface;
+    const { canvas } = surface;
+    begin(context, opacity, composite);
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    const by = below.scale / scale;
+    const [x, y] = [left * by - below.left, top * by - below.top];
+    if (by === 1 && Number.isInteger(x) && Number.isInteger(y)) context.drawImage(canvas, x, y);
+    else {
+      // What is painted small is soft: the quick filter is enough.
+      context.imageSmoothingQuality = 'low';
+      context.drawImage(canvas, x, y, canvas.width * by, canvas.height * by);
+    }
   }
 
   /** One drawing. What has several parts that lie over each other is put together first, and fades and blends as one. */
@@ -291,12 +341,14 @@ function planeScale(plane: Homography, r: Rect): number {
   return Math.max(across(a, c), across(b, d)) / diagonal;
 }
 
-/** What a group's effects reach beyond their content, in pixels. */
-function growthsOf({ effects }: Extract<Op, { op: 'open' }>, scale: number): Growth[] {
-  return effects.map((effect) => {
-    const { left, top, right, bottom } = growthOf(effect);
-    return { left: left * scale, top: top * scale, right: right * scale, bottom: bottom * scale };
-  });
+/** The index of the operation that closes the group which another opens. */
+function closeOf(ops: readonly Op[], open: number): number {
+  let depth = 0;
+  for (let i = open; i < ops.length; i++) {
+    if (ops[i]!.op === 'open') depth++;
+    else if (ops[i]!.op === 'close' && --depth === 0) return i;
+  }
+  return ops.length - 1;
 }
 
 function clear({ canvas, context }: Surface): void {

@@ -1,0 +1,114 @@
+import { isOfFrame } from '../effects/registry';
+import type { Homography } from '../geometry/matrix';
+import type { Rect } from '../geometry/rect';
+import { type Op, sameData } from './ops';
+import type { PaintHost, Surface } from './surface';
+
+type Open = Extract<Op, { op: 'open' }>;
+
+/** Pictures kept, and groups remembered, at most. */
+const MOST = 24;
+/** Frame units two places may differ by and still be one. */
+const HAIR = 1e-6;
+
+/** A group's picture, its top left at the group's bounds, or what was painted of it without being kept. */
+interface Entry {
+  readonly open: Open;
+  readonly content: readonly Op[];
+  readonly scale: number;
+  /** What its pictures were then: one that comes late, or another of the same name, is not the same. */
+  readonly images: readonly unknown[];
+  surface: Surface | undefined;
+}
+
+/**
+ * Pictures of groups that move as one: what their effects made of them, wherever they are. A picture is always painted
+ * in the same phase, so that a frame does not depend on those before it; it is kept from the second time on that the
+ * same content comes, since most that changes never comes again.
+ */
+export class KeptPictures {
+  private readonly entries: Entry[] = [];
+
+  constructor(
+    private readonly pictureOf: PaintHost['picture'],
+    private readonly giveBack: (surface: Surface) => void,
+  ) {}
+
+  /** The entry for a group that is the same but for its place; it counts as new from now on. */
+  find(open: Open, content: readonly Op[], scale: number): Entry | undefined {
+    const images = this.imagesOf(content);
+    const at = this.entries.findIndex(
+      (e) =>
+        e.scale === scale &&
+        e.images.every((image, i) => image === images[i]) &&
+        sameGroup(e.open, open) &&
+        sameButForPlace(e.content, content, open.bounds.x - e.open.bounds.x, open.bounds.y - e.open.bounds.y),
+    );
+    if (at < 0) return undefined;
+    const [found] = this.entries.splice(at, 1);
+    this.entries.push(found!);
+    return found;
+  }
+
+  /** Remembers a group, so that its picture is kept when it comes again. */
+  note(open: Open, content: readonly Op[], scale: number): void {
+    this.entries.push({ open, content, scale, images: this.imagesOf(content), surface: undefined });
+    if (this.entries.length <= MOST) return;
+    const gone = this.entries.shift();
+    if (gone?.surface) this.giveBack(gone.surface);
+  }
+
+  private imagesOf(content: readonly Op[]): unknown[] {
+    return content.flatMap((op) =>
+      op.op === 'picture' ? [this.pictureOf(op.picture, op.at)?.image as unknown] : [],
+    );
+  }
+}
+
+/**
+ * Whether a group looks the same wherever it is: its effects and all in it move along. Colour signs are left out, since
+ * their font may come later.
+ */
+export function movesAsOne(open: Open, content: readonly Op[]): boolean {
+  if (open.effects.length === 0 || open.effects.some(isOfFrame)) return false;
+  return content.every(
+    (op) => op.op !== 'grain' && op.op !== 'glyph' && (op.op !== 'open' || !op.effects.some(isOfFrame)),
+  );
+}
+
+const sameGroup = (a: Open, b: Open) =>
+  near(a.bounds.width, b.bounds.width) &&
+  near(a.bounds.height, b.bounds.height) &&
+  sameData(a.effects, b.effects) &&
+  a.luminance === b.luminance;
+
+function sameButForPlace(a: readonly Op[], b: readonly Op[], dx: number, dy: number): boolean {
+  return a.length === b.length && a.every((op, i) => sameOpButForPlace(op, b[i]!, dx, dy));
+}
+
+function sameOpButForPlace(a: Op, b: Op, dx: number, dy: number): boolean {
+  if (a.op !== b.op) return false;
+  if (a.op === 'open' && b.op === 'open') {
+    const { bounds: from, ...one } = a;
+    const { bounds: to, ...other } = b;
+    return isMoved(from, to, dx, dy) && sameData(one, other);
+  }
+  if (!('plane' in a) || !('plane' in b)) return sameData(a, b);
+  const { plane: from, ...one } = a;
+  const { plane: to, ...other } = b;
+  return isMovedPlane(from, to, dx, dy) && sameData(one, other);
+}
+
+const near = (a: number, b: number) => Math.abs(a - b) < HAIR;
+
+const isMoved = (from: Rect, to: Rect, dx: number, dy: number) =>
+  near(from.x + dx, to.x) &&
+  near(from.y + dy, to.y) &&
+  near(from.width, to.width) &&
+  near(from.height, to.height);
+
+/** Whether a plane is another moved along the picture: the two are the same up to a factor, x and y apart from that. */
+function isMovedPlane(from: Homography, to: Homography, dx: number, dy: number): boolean {
+  const moved = from.map((v, i) => v + (i < 3 ? dx : i < 6 ? dy : 0) * from[6 + (i % 3)]!);
+  return moved.every((v, i) => Math.abs(v - to[i]!) < HAIR);
+}
