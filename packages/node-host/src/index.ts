@@ -1,3 +1,3 @@
 export { type OpenedReel, openReelFile } from './reelFile';
 export { NodeStudio } from './studio';
-export { createNodeSurface, pngOf } from './surface';
+export { createNodePath, createNodeSurface, pngOf } from './surface';

@@ -42,6 +42,16 @@ export function inset(r: Rect, margin: number): Rect {
   return { x: r.x - margin, y: r.y - margin, width: r.width + 2 * margin, height: r.height + 2 * margin };
 }
 
+/** Whether a rectangle lies within another, edges included. */
+export function holds(outer: Rect, inner: Rect): boolean {
+  return (
+    outer.x <= inner.x &&
+    outer.y <= inner.y &&
+    outer.x + outer.width >= inner.x + inner.width &&
+    outer.y + outer.height >= inner.y + inner.height
+  );
+}
+
 /** A rectangle in other units, about the origin. */
 export function scaledBy(r: Rect, by: number): Rect {
   return { x: r.x * by, y: r.y * by, width: r.width * by, height: r.height * by };

@@ -6,8 +6,10 @@ import type { PaintHost, Surface } from './surface';
 
 type Open = Extract<Op, { op: 'open' }>;
 
-/** Pictures kept, and groups remembered, at most. */
+/** Pictures of groups kept, and groups remembered, at most. */
 const MOST = 24;
+/** Pictures of gradients kept, and gradients remembered, at most: they may be as large as the frame. */
+const MOST_GRADIENTS = 4;
 /** Frame units two places may differ by and still be one. */
 const HAIR = 1e-6;
 
@@ -63,6 +65,55 @@ export class KeptPictures {
       op.op === 'picture' ? [this.pictureOf(op.picture, op.at)?.image as unknown] : [],
     );
   }
+}
+
+type Gradient = Extract<Op, { op: 'path' }>;
+
+interface StillEntry {
+  readonly op: Gradient;
+  readonly scale: number;
+  readonly box: Rect;
+  surface: Surface | undefined;
+  /** Whether it has clear or half-clear pixels, which are never quite the same laid over from a picture. */
+  clear?: boolean;
+}
+
+/**
+ * Pictures of gradients that stand still: a backdrop costs as much as all that moves before it. A picture is made of
+ * whole pixels of the frame and has no clear ones, so it paints exactly what the gradient would.
+ */
+export class KeptGradients {
+  private readonly entries: StillEntry[] = [];
+
+  constructor(private readonly giveBack: (surface: Surface) => void) {}
+
+  /**
+   * The picture of a gradient that was painted just so before; one that was not is remembered.
+   * @param box pixels of the frame; all that can be seen of it
+   * @param paint makes the picture, which covers the box
+   */
+  pictureOf(op: Gradient, scale: number, box: Rect, paint: () => Surface): Surface | undefined {
+    const same = (e: StillEntry) => e.scale === scale && sameData(e.box, box) && sameData(e.op, op);
+    const at = this.entries.findIndex(same);
+    const [found] = at < 0 ? [] : this.entries.splice(at, 1);
+    this.entries.push(found ?? { op, scale, box, surface: undefined });
+    if (this.entries.length > MOST_GRADIENTS) {
+      const gone = this.entries.shift();
+      if (gone?.surface) this.giveBack(gone.surface);
+    }
+    if (!found || found.clear || found.surface) return found?.surface;
+    const picture = paint();
+    found.clear = !isOpaque(picture, box);
+    if (found.clear) this.giveBack(picture);
+    else found.surface = picture;
+    return found.surface;
+  }
+}
+
+function isOpaque({ context }: Surface, { width, height }: Rect): boolean {
+  const { data } = context.getImageData(0, 0, width, height);
+  for (let i = 3; i < data.length; i += 4) if (data[i] !== 255) return false;
+  return true;
 }
 
 /**

@@ -2,11 +2,11 @@ import type { EffectTools } from '../effects/kind';
 import { applyEffect, detailUnder, growthOf } from '../effects/registry';
 import { type Homography, project } from '../geometry/matrix';
 import type { Path } from '../geometry/path';
-import { type Corner, corners, isEmpty, type Rect, scaledBy } from '../geometry/rect';
+import { type Corner, corners, holds, isEmpty, type Rect, scaledBy } from '../geometry/rect';
 import { EMOJI_FAMILY } from '../text/fonts';
 import { drawingBounds, pixelBox, sourceOf } from './bounds';
 import { Grain } from './grain';
-import { KeptPictures, movesAsOne } from './kept';
+import { KeptGradients, KeptPictures, movesAsOne } from './kept';
 import { Mipmaps } from './mipmap';
 import { paintSamples } from './motionBlur';
 import type { Composite, Drawing, Op } from './ops';
@@ -28,6 +28,7 @@ const NO_SHIFT = { x: 0, y: 0 };
 const MOST_KEPT_PIXELS = 500_000;
 
 type Open = Extract<Op, { op: 'open' }>;
+type PathOp = Extract<Op, { op: 'path' }>;
 
 /** A group that is being painted, on a surface of its own. */
 interface OpenGroup {
@@ -48,6 +49,7 @@ export class Painter {
   private readonly grain: Grain;
   private readonly mipmaps: Mipmaps;
   private readonly kept: KeptPictures;
+  private readonly gradients = new KeptGradients((surface) => this.giveBack(surface));
 
   constructor(private readonly host: PaintHost) {
     this.mipmaps = new Mipmaps(host);
@@ -194,7 +196,9 @@ export class Painter {
     switch (op.op) {
       case 'path': {
         const parts = op.fill !== undefined && op.stroke !== undefined;
-        if (parts && (opacity < 1 || (blend ?? 'normal') !== 'normal')) this.paintApart(op, view);
+        const apart = parts && (opacity < 1 || (blend ?? 'normal') !== 'normal');
+        if (this.paintKept(op, view)) break;
+        if (apart) this.paintApart(op, view);
         else paintPath(op, view, this.pathFor);
         break;
       }
@@ -220,16 +224,34 @@ export class Painter {
   }
 
   /** Paints a path on a clear surface of its own, which is then laid over the view as one. */
-  private paintApart(op: Extract<Op, { op: 'path' }>, view: View): void {
-    const { canvas, context } = view.surface;
-    const seen = { x: view.left, y: view.top, width: canvas.width, height: canvas.height };
-    const box = pixelBox(drawingBounds(op), view.scale, seen);
+  private paintApart(op: PathOp, view: View): void {
+    const box = boxIn(view, op);
     if (isEmpty(box)) return;
+    const picture = this.pictureOf(op, box, view.scale);
+    layWhole(picture, box, view);
+    this.giveBack(picture);
+  }
+
+  /** Paints a gradient that stands still and fills the view from its picture. @returns whether it does */
+  private paintKept(op: PathOp, view: View): boolean {
+    const { fill, stroke, opacity, blend = 'normal' } = op;
+    if (fill === undefined || fill.kind === 'solid' || stroke || opacity < 1 || blend !== 'normal')
+      return false;
+    const { canvas } = view.surface;
+    const seen = { x: view.left, y: view.top, width: canvas.width, height: canvas.height };
+    if (!holds(boxIn(view, op), seen)) return false;
+    const picture = this.gradients.pictureOf(op, view.scale, seen, () =>
+      this.pictureOf(op, seen, view.scale),
+    );
+    if (picture) layWhole(picture, seen, view);
+    return picture !== undefined;
+  }
+
+  /** A path alone, at the pixels of a box of the frame. */
+  private pictureOf(op: PathOp, box: Rect, scale: number): Surface {
     const surface = this.borrow(box.width, box.height);
-    paintPath(op, { surface, scale: view.scale, left: box.x, top: box.y }, this.pathFor);
-    context.setTransform(1, 0, 0, 1, 0, 0);
-    context.drawImage(surface.canvas, box.x - view.left, box.y - view.top);
-    this.giveBack(surface);
+    paintPath(op, { surface, scale, left: box.x, top: box.y }, this.pathFor);
+    return surface;
   }
 
   private tools({ scale, left, top, surface }: View, below: View): EffectTools {
@@ -339,6 +361,18 @@ function planeScale(plane: Homography, r: Rect): number {
   };
   const diagonal = Math.hypot(r.width, r.height);
   return Math.max(across(a, c), across(b, d)) / diagonal;
+}
+
+/** The pixels of the frame that a path covers in a view. */
+function boxIn({ surface: { canvas }, scale, left, top }: View, op: PathOp): Rect {
+  const seen = { x: left, y: top, width: canvas.width, height: canvas.height };
+  return pixelBox(drawingBounds(op), scale, seen);
+}
+
+/** Lays a picture of whole pixels where it belongs. */
+function layWhole({ canvas }: Surface, box: Rect, { surface: { context }, left, top }: View): void {
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.drawImage(canvas, box.x - left, box.y - top);
 }
 
 /** The index of the operation that closes the group which another opens. */
