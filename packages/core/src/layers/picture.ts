@@ -44,9 +44,11 @@ export const picture: LayerKind<PictureLayer> = {
     const fit = found.fit ?? layer.fit;
     const zoom = value(layer.zoom) * (layer.fit === 'fill' || found.fit ? found.scale : 1);
     const drawing = drawIn(found, whole, matrix, fit, zoom);
-    const outside = drawing.spills || layer.outline !== undefined;
-    if (!outside) return [drawing.op];
-    const path = outlinePath(layer.outline ?? { kind: 'rectangle', corner: 0 }, whole, { value, memo });
+    const outline = layer.outline ?? { kind: 'rectangle', corner: 0 };
+    // The edges of the picture are those of its box, and need no cutting.
+    const isBox = outline.kind === 'rectangle' && value(outline.corner) <= 0;
+    if (isBox && !drawing.spills) return [drawing.op];
+    const path = outlinePath(outline, whole, { value, memo });
     return [{ op: 'clip', path, plane }, drawing.op, { op: 'unclip' }];
   },
 
