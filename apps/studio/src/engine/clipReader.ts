@@ -10,7 +10,7 @@ interface Frame {
   readonly from: number;
   /** When the next one begins. */
   readonly to: number;
-  readonly picture: Picture;
+  readonly picture: Picture & { readonly image: OffscreenCanvas };
 }
 
 /** One place in a clip from which it is read forwards. */
@@ -59,6 +59,8 @@ class Cursor {
 /** A clip that is read frame by frame, forwards as it plays or wherever it is sought; in several places at once. */
 export class ClipReader {
   private readonly kept: Frame[] = [];
+  /** Canvases of frames that are gone: a new one costs as much again as drawing on it. */
+  private readonly free: OffscreenCanvas[] = [];
   private cursors: Cursor[] = [];
   private busy: Promise<void> = Promise.resolve();
   /** Longest side frames are kept at; less than the clip's own while a small preview plays. */
@@ -81,7 +83,7 @@ export class ClipReader {
 
   /** Frames need be no larger than this, in pixels of the longest side. */
   keepTo(side: number): void {
-    if (side > this.side) this.kept.splice(0).forEach(release);
+    if (side > this.side) this.kept.splice(0);
     this.side = side;
   }
 
@@ -105,7 +107,7 @@ export class ClipReader {
   close(): void {
     void this.busy.then(async () => {
       await this.drop(this.cursors.splice(0));
-      this.kept.splice(0).forEach(release);
+      this.kept.splice(0);
       this.source.dispose();
     });
   }
@@ -134,7 +136,8 @@ export class ClipReader {
       // Before the first frame of a clip, the first shows.
       this.keep(read.sample, Math.min(read.sample.timestamp, at), read.to);
       read.sample.close();
-      while (this.kept.length > most) release(this.kept.shift()!);
+      while (this.kept.length > most) this.free.push(this.kept.shift()!.picture.image);
+      this.free.splice(0, this.free.length - 2);
     }
     const idle = this.cursors.filter((c) => !used.has(c));
     this.cursors = this.cursors.filter((c) => used.has(c));
@@ -154,18 +157,19 @@ export class ClipReader {
   private keep(sample: ClipSample, from: number, to: number): void {
     const { width, height } = this.facts;
     const k = Math.min(1, this.side / Math.max(width, height));
-    const canvas = new OffscreenCanvas(
-      Math.max(1, Math.round(width * k)),
-      Math.max(1, Math.round(height * k)),
-    );
+    const canvas = this.canvas(Math.max(1, Math.round(width * k)), Math.max(1, Math.round(height * k)));
     // The sample knows how it is turned and which colours it means.
     sample.draw(canvas.getContext('2d')!, 0, 0, canvas.width, canvas.height);
-    this.kept.push({ from, to, picture: { image: canvas.transferToImageBitmap(), width, height } });
+    this.kept.push({ from, to, picture: { image: canvas, width, height } });
+  }
+
+  /** A clear canvas of a size. */
+  private canvas(width: number, height: number): OffscreenCanvas {
+    const free = this.free.pop();
+    if (free?.width !== width || free.height !== height) return new OffscreenCanvas(width, height);
+    free.getContext('2d')!.clearRect(0, 0, width, height);
+    return free;
   }
 }
 
 const showsAt = (at: number) => (f: Frame) => f.from <= at && at < f.to;
-
-function release({ picture }: Frame): void {
-  (picture.image as ImageBitmap).close();
-}

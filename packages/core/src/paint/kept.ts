@@ -18,8 +18,8 @@ interface Entry {
   readonly open: Open;
   readonly content: readonly Op[];
   readonly scale: number;
-  /** What its pictures were then: one that comes late, or another of the same name, is not the same. */
-  readonly images: readonly unknown[];
+  /** Its pictures then: one that comes late, or another of the same name, is not the same. */
+  readonly pictures: readonly unknown[];
   surface: Surface | undefined;
 }
 
@@ -38,11 +38,11 @@ export class KeptPictures {
 
   /** The entry for a group that is the same but for its place; it counts as new from now on. */
   find(open: Open, content: readonly Op[], scale: number): Entry | undefined {
-    const images = this.imagesOf(content);
+    const pictures = this.picturesOf(content);
     const at = this.entries.findIndex(
       (e) =>
         e.scale === scale &&
-        e.images.every((image, i) => image === images[i]) &&
+        e.pictures.every((picture, i) => picture === pictures[i]) &&
         sameGroup(e.open, open) &&
         sameButForPlace(e.content, content, open.bounds.x - e.open.bounds.x, open.bounds.y - e.open.bounds.y),
     );
@@ -54,16 +54,14 @@ export class KeptPictures {
 
   /** Remembers a group, so that its picture is kept when it comes again. */
   note(open: Open, content: readonly Op[], scale: number): void {
-    this.entries.push({ open, content, scale, images: this.imagesOf(content), surface: undefined });
+    this.entries.push({ open, content, scale, pictures: this.picturesOf(content), surface: undefined });
     if (this.entries.length <= MOST) return;
     const gone = this.entries.shift();
     if (gone?.surface) this.giveBack(gone.surface);
   }
 
-  private imagesOf(content: readonly Op[]): unknown[] {
-    return content.flatMap((op) =>
-      op.op === 'picture' ? [this.pictureOf(op.picture, op.at)?.image as unknown] : [],
-    );
+  private picturesOf(content: readonly Op[]): unknown[] {
+    return content.flatMap((op) => (op.op === 'picture' ? [this.pictureOf(op.picture, op.at)] : []));
   }
 }
 

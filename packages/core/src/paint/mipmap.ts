@@ -1,4 +1,4 @@
-import type { PaintHost, Surface } from './surface';
+import type { PaintHost, Picture, Surface } from './surface';
 
 interface Sized {
   readonly width: number;
@@ -11,7 +11,8 @@ interface Sized {
  * looks the same and costs little.
  */
 export class Mipmaps {
-  private readonly kept = new WeakMap<object, Surface[]>();
+  /** By picture, not by image: a clip draws its next frame where one was that is over. */
+  private readonly kept = new WeakMap<Picture, Surface[]>();
 
   constructor(private readonly host: Pick<PaintHost, 'createSurface'>) {}
 
@@ -19,15 +20,16 @@ export class Mipmaps {
    * The copy to draw where the picture shows at `scale` pixels per picture pixel: the smallest that is not enlarged.
    * @returns the image, and its pixels per pixel of the original
    */
-  levelFor(image: object, scale: number): { image: unknown; ratio: number } {
+  levelFor(picture: Picture, scale: number): { image: unknown; ratio: number } {
+    const { image } = picture;
     const { width, height } = image as Sized;
     let level = 0;
     while (level < 6 && scale * 2 ** (level + 1) <= 1 && Math.min(width, height) >= 2 ** (level + 2)) level++;
     if (level === 0) return { image, ratio: 1 };
-    let copies = this.kept.get(image);
+    let copies = this.kept.get(picture);
     if (!copies) {
       copies = [];
-      this.kept.set(image, copies);
+      this.kept.set(picture, copies);
     }
     while (copies.length < level) {
       const from: Sized = copies.at(-1)?.canvas ?? (image as Sized);

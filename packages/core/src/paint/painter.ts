@@ -207,7 +207,7 @@ export class Painter {
         if (!picture) break;
         const [kx, ky] = imageRatio(picture);
         const shown = shownScale(op, view.scale) / kx;
-        const { image, ratio } = this.mipmaps.levelFor(picture.image as object, shown);
+        const { image, ratio } = this.mipmaps.levelFor(picture, shown);
         const [rx, ry] = [kx * ratio, ky * ratio];
         const { x, y, width, height } = op.source;
         const source = { x: x * rx, y: y * ry, width: width * rx, height: height * ry };
