@@ -146,9 +146,9 @@ function paint(id: string, showing: Showing, engine: BrowserStudio): void {
   const number = Math.min(Math.max(showing.frame, 0), count - 1);
   // Motion blur is for the final and for a picture that stands; while playing, only if it keeps up.
   const still = !showing.playing || showing.quality === 0;
-  const moments = still ? scene.subFrames(number, scene.reel.rate) : [scene.frameAt(number, scene.reel.rate)];
   const frame = scene.frameAt(number, scene.reel.rate, showing.lettersOf);
-  const ops = moments.map((m) => m.ops);
+  const blurred = still && scene.reel.motionBlur.samples > 1;
+  const ops = blurred ? scene.subFrames(number, scene.reel.rate).map((m) => m.ops) : [frame.ops];
   const quality = showing.playing ? QUALITIES[showing.quality]! : 1;
   const width = Math.max(1, Math.round(full.width * quality));
   const height = Math.max(1, Math.round(full.height * quality));

@@ -2,7 +2,7 @@ import type { Surface } from '../paint/surface';
 import type { EffectTools } from './kind';
 
 /** Pixels of standard deviation from which a Gaussian enlarged by lines looks like one made at full size. */
-const SOFT = 4;
+const SOFT = 3;
 
 /** Pixels per frame unit that are enough for what is blurred by a radius. */
 export const enoughFor = (radius: number) => (radius > 0 ? SOFT / radius : Number.POSITIVE_INFINITY);

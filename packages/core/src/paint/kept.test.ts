@@ -130,7 +130,8 @@ describe('what is painted small', () => {
   it('looks as it does at full size', () => {
     // A blur of a layer that is not the first of its effects is made at full size.
     const whole = pixels(fresh(), grouped(card(150, 120), { effects: [{ ...SHADOW, opacity: 0 }, BLUR] }));
-    expect(difference(pixels(fresh(), grouped(card(150, 120), { effects: [BLUR] })), whole)).toBeLessThan(5);
+    // Of 255: a Gaussian enlarged by lines is off by a part of its bend, 1 / (8 · 3²) at most.
+    expect(difference(pixels(fresh(), grouped(card(150, 120), { effects: [BLUR] })), whole)).toBeLessThan(6);
   });
 
   it('throws the same shadow apart from its content and with it', () => {
