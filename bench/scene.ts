@@ -1,10 +1,10 @@
 import { EMPTY_FILL, newReel, ReelScene, type Template } from '@fresh-reel/core';
-import { assetFile } from '@fresh-reel/templates';
+import { SHIPPED } from '@fresh-reel/templates';
 import type { BrowserStudio, DecodedPicture } from '../apps/studio/src/engine/browserStudio';
 
 /** A sample of a template as the page of the app decodes it; vector pictures come drawn. */
 export async function samplePicture(id: string): Promise<DecodedPicture> {
-  const response = await fetch(`/bench-pictures/${assetFile(id).replace('.svg', '.png')}`);
+  const response = await fetch(`/bench-pictures/${SHIPPED.find(id)!.replace('.svg', '.png')}`);
   const bitmap = await createImageBitmap(await response.blob());
   return { bitmap, width: bitmap.width, height: bitmap.height };
 }

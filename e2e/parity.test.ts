@@ -1,5 +1,6 @@
 import { layoutFrame, openDocument, type Reel, ReelScene, reelKind } from '@fresh-reel/core';
 import { NodeStudio, pngOf } from '@fresh-reel/node-host';
+import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { PNG } from 'pngjs';
 import { id, LAPTOP, renderNow, Session, tap, waitForText } from './support/browser';
 import { difference } from './support/probe';
@@ -9,7 +10,7 @@ let session: Session;
 let studio: NodeStudio;
 beforeAll(async () => {
   session = await Session.start();
-  studio = await NodeStudio.start();
+  studio = await NodeStudio.start(SHIPPED_PATHS);
 });
 afterAll(async () => {
   studio.close();
@@ -23,7 +24,9 @@ async function inNode(
   media: readonly { id: string; bytes: Uint8Array }[],
   frame: number,
 ): Promise<PNG> {
-  for (const { id, bytes } of media) await studio.addPicture(id, bytes);
+  for (const { id, bytes } of media) {
+    if (!SHIPPED_PATHS.find(id)) await studio.addPicture(id, bytes);
+  }
   const scene = new ReelScene(reel, studio);
   await studio.prepare(scene);
   const size = { width: 960, height: 540 };

@@ -7,6 +7,7 @@ import { parseArgs } from 'node:util';
 import { EMPTY_FILL, FRAMES, fillSchema, layoutFrame } from '@fresh-reel/core';
 import { createNodeSurface, NodeStudio, pngOf } from '@fresh-reel/node-host';
 import { templateById } from '@fresh-reel/templates';
+import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,
@@ -22,7 +23,7 @@ const shape = values.shape as keyof typeof FRAMES;
 if (!positionals[0] || !values.out || !(shape in FRAMES))
   throw new Error('Name a template and --out, and a shape of wide, tall or square.');
 const fill = values.fill ? fillSchema.parse(JSON.parse(await readFile(values.fill, 'utf8'))) : EMPTY_FILL;
-const studio = await NodeStudio.start();
+const studio = await NodeStudio.start(SHIPPED_PATHS);
 const size = FRAMES[shape];
 const scene = await studio.scene(templateById(positionals[0]), fill, size);
 const times = values.times

@@ -2,6 +2,7 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { createCanvas, loadImage } from '@napi-rs/canvas';
+import { writeAssets } from './assets';
 import { CLIPS, writeClip } from './clips';
 import { bakeryLogo, festivalBadge, festivalLogo, radioLogo, ropeLogo } from './logos';
 import { PHOTOS, photo } from './photos';
@@ -39,4 +40,5 @@ for (const [name, svg] of Object.entries(logos)) {
   await writeFile(new URL(`${name}.svg`, shared), svg);
   await writeFile(new URL(`${name}.png`, demo), await logoPng(svg, 900));
 }
+await writeAssets(templates);
 console.log('Demo media made.');

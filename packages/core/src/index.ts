@@ -14,18 +14,19 @@ export {
   isWords,
   wordsFillSchema,
 } from './documents/fill';
-export { DocumentError, faultText, openDocument, parseJson } from './documents/load';
-export { type ClipFill, freshPicture, type PictureFill, pictureFillSchema } from './documents/pictureFill';
-export { type FrameShape, frameShape, type Property, type Value, valueAt } from './documents/property';
-export { FRAMES, type FrameSize, type Graphic, layoutFrame, type Reel, reelKind } from './documents/reel';
+export { DocumentError, type DocumentKind, faultText, openDocument, parseJson } from './documents/load';
 export {
   beginsAsZip,
   CONTENTS_FILE,
   contentsKind,
-  REEL_ENDING,
+  PACKAGE_ENDING,
+  type PackageContents,
   REEL_FILE,
-  type ReelContents,
-} from './documents/reelFile';
+  TEMPLATE_FILE,
+} from './documents/package';
+export { type ClipFill, freshPicture, type PictureFill, pictureFillSchema } from './documents/pictureFill';
+export { type FrameShape, frameShape, type Property, type Value, valueAt } from './documents/property';
+export { FRAMES, type FrameSize, type Graphic, layoutFrame, type Reel, reelKind } from './documents/reel';
 export { type SoundFill, soundFillSchema } from './documents/soundFill';
 export {
   type Control,
@@ -87,6 +88,7 @@ export { STANDING } from './edit/standingKinds';
 export { lookOf, markWords, plainText, type RunLook, retype } from './edit/words';
 export { canBeKeyed, faultsOfFill, isKeyed, restingValue, takesWords } from './evaluate/controls';
 export { type EvaluatedFrame, GraphicScene, type Resources } from './evaluate/graphicScene';
+export { fontNeeds } from './evaluate/needs';
 export type { Region } from './evaluate/paintPass';
 export { boundsOf, type Rect } from './geometry/rect';
 export type { LetterMap, MediaFacts, Notice, Size } from './layers/kind';
@@ -102,6 +104,7 @@ export {
   type TextPlate,
   textChangeSchema,
 } from './layers/textStyle';
+export type { AssetSource } from './media/assets';
 export { clipStretch, clipTime, FRAME_SLACK } from './media/clipTime';
 export {
   type NumberedRun,

@@ -1,3 +1,3 @@
-export { type OpenedReel, openReelFile } from './reelFile';
+export { type OpenedPackage, openPackage } from './package';
 export { NodeStudio } from './studio';
 export { createNodePath, createNodeSurface, pngOf } from './surface';

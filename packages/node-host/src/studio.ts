@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import {
+  type AssetSource,
   clipFramesOf,
   EMOJI_FAMILY,
   type EvaluatedFrame,
@@ -22,7 +23,6 @@ import {
 } from '@fresh-reel/core';
 import { fontsFor, type Needs } from '@fresh-reel/fonts';
 import { unpackFont } from '@fresh-reel/fonts/unpack';
-import { assetPath } from '@fresh-reel/templates/assets';
 import { GlobalFonts, loadImage } from '@napi-rs/canvas';
 import { NodeClip } from './clip';
 import { NodeSequence } from './sequence';
@@ -39,7 +39,10 @@ export class NodeStudio implements Resources {
   readonly painter: Painter;
   readonly memo = new Memo();
 
-  private constructor(readonly layouts: LayoutCache) {
+  private constructor(
+    readonly layouts: LayoutCache,
+    private readonly assets: AssetSource,
+  ) {
     this.painter = new Painter({
       createSurface: createNodeSurface,
       createPath: createNodePath,
@@ -47,9 +50,10 @@ export class NodeStudio implements Resources {
     });
   }
 
-  static async start(): Promise<NodeStudio> {
+  /** @param assets where media is found that is not added; none, when absent */
+  static async start(assets: AssetSource = { find: () => undefined }): Promise<NodeStudio> {
     const hb = await loadHarfBuzz(await readFile(require.resolve('harfbuzzjs/hb.wasm')));
-    return new NodeStudio(new LayoutCache(new FontBook(hb)));
+    return new NodeStudio(new LayoutCache(new FontBook(hb)), assets);
   }
 
   mediaFacts(media: string): MediaFacts | undefined {
@@ -113,8 +117,9 @@ export class NodeStudio implements Resources {
   async prepare(scene: Pick<Item, 'fonts' | 'media' | 'sounds'>): Promise<void> {
     await this.loadFonts(scene.fonts());
     for (const media of [...scene.media(), ...scene.sounds()]) {
-      if (this.mediaFacts(media) || this.heard.has(media) || !media.startsWith('asset:')) continue;
-      await this.addFile(media, assetPath(media));
+      if (this.mediaFacts(media) || this.heard.has(media)) continue;
+      const path = this.assets.find(media);
+      if (path !== undefined) await this.addFile(media, path);
     }
   }
 

@@ -1,7 +1,11 @@
 import { fileURLToPath } from 'node:url';
-import { assetFile } from './index';
+import type { AssetSource } from '@fresh-reel/core';
+import { SHIPPED } from './index';
 
-/** Where an asset's file lies, for Node. */
-export function assetPath(media: string): string {
-  return fileURLToPath(new URL(`./${assetFile(media)}`, import.meta.url));
-}
+/** The assets that ship, as paths, for Node. */
+export const SHIPPED_PATHS: AssetSource = {
+  find(media) {
+    const file = SHIPPED.find(media);
+    return file === undefined ? undefined : fileURLToPath(new URL(`./${file}`, import.meta.url));
+  },
+};

@@ -1,4 +1,5 @@
-import { openDocument, type Template, templateKind } from '@fresh-reel/core';
+import { type AssetSource, openDocument, type Template, templateKind } from '@fresh-reel/core';
+import assetFiles from './assets.json';
 import creditsRoll from './credits-roll/template.json';
 import driftWall from './drift-wall/template.json';
 import fourCorners from './four-corners/template.json';
@@ -44,24 +45,30 @@ export function templateById(id: string): Template {
   return found;
 }
 
-function assetAt(media: string): string | undefined {
-  const match = /^asset:([\w-]+)\/([\w-]+)$/.exec(media);
-  const assets = match ? (TEMPLATES.find((t) => t.id === match[1])?.assets ?? {}) : {};
-  const file = match && Object.hasOwn(assets, match[2]!) ? assets[match[2]!] : undefined;
-  return file === undefined || file.startsWith('shared/') ? file : `${match![1]}/${file}`;
+/** Which file lies under which hash; written by `npm run demo-media`. */
+const FILES: Readonly<Record<string, string>> = assetFiles;
+
+/** The hash of an asset by the name it had before assets were known by hashes: `asset:<template>/<name>`. */
+function renamed(media: string): string {
+  const [, id, name] = /^asset:([\w-]+)\/([\w-]+)$/.exec(media) ?? [];
+  const assets = TEMPLATES.find((t) => t.id === id)?.assets ?? {};
+  return name !== undefined && Object.hasOwn(assets, name) ? assets[name]! : media;
 }
 
-/** Whether a media id names an asset that ships. A reel made with other templates may name one that does not. */
-export function isAsset(media: string): boolean {
-  return assetAt(media) !== undefined;
-}
+/** The assets that ship, as files within the app's public files. */
+export const SHIPPED: AssetSource = {
+  find(media) {
+    const id = renamed(media);
+    return Object.hasOwn(FILES, id) ? FILES[id] : undefined;
+  },
+};
 
 /**
- * Address of a template's asset within the app's public files, from its media id `asset:<template>/<name>`.
- * @throws {Error} when there is no such asset
+ * The media id of an asset of a built-in template.
+ * @throws {Error} when there is no such template or asset
  */
-export function assetFile(media: string): string {
-  const file = assetAt(media);
-  if (file === undefined) throw new Error(`There is no asset "${media}".`);
-  return file;
+export function assetOf(template: string, name: string): string {
+  const { assets } = templateById(template);
+  if (!Object.hasOwn(assets, name)) throw new Error(`The template "${template}" has no asset "${name}".`);
+  return assets[name]!;
 }

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import {
   checkGraphic,
@@ -13,12 +14,12 @@ import {
   templateKind,
 } from '@fresh-reel/core';
 import { NodeStudio } from '@fresh-reel/node-host';
-import { assetPath } from './assets';
+import { SHIPPED_PATHS } from './assets';
 import { TEMPLATES, templateById } from './index';
 
 let studio: NodeStudio;
 beforeAll(async () => {
-  studio = await NodeStudio.start();
+  studio = await NodeStudio.start(SHIPPED_PATHS);
 });
 afterAll(() => studio.close());
 
@@ -108,8 +109,12 @@ describe.each(TEMPLATES.map((t) => [t.id] as const))('%s', (id) => {
     expect(template.looks.length).toBeGreaterThanOrEqual(3);
     expect(new Set(template.looks.map((l) => JSON.stringify(l.controls))).size).toBe(template.looks.length);
     expect(template.guide.length).toBeGreaterThanOrEqual(3);
-    for (const name of Object.keys(template.assets))
-      expect(readFileSync(assetPath(`asset:${id}/${name}`)).length).toBeGreaterThan(100);
+    for (const [name, hash] of Object.entries(template.assets)) {
+      const bytes = readFileSync(SHIPPED_PATHS.find(hash)!);
+      expect(`sha256:${createHash('sha256').update(bytes).digest('hex')}`).toBe(hash);
+      // Reels from before version 3 name it so.
+      expect(SHIPPED_PATHS.find(`asset:${id}/${name}`)).toBe(SHIPPED_PATHS.find(hash));
+    }
   });
 
   it.each(template.looks.map((l) => [l.id] as const))('look %s changes the picture', async (look) => {

@@ -3,7 +3,7 @@ import { parseRate, type Rate } from '@fresh-reel/core';
 
 export const USAGE = `Usage:
   fresh-reel list
-  fresh-reel render <template id | reel file> [--fill fill.json] --out <folder>
+  fresh-reel render <template id | template file | reel file> [--fill fill.json] --out <folder>
                     [--size WxH] [--rate 60000/1001] [--frames A-B]`;
 
 /** Something is wrong with what was asked for. */
@@ -29,7 +29,8 @@ export function parseRenderCommand(args: readonly string[]): RenderCommand {
     throw new CommandError(`${(error as Error).message}\n${USAGE}`);
   }
   const { values, positionals } = parsed;
-  if (positionals.length !== 1) throw new CommandError(`Name one template or reel file.\n${USAGE}`);
+  if (positionals.length !== 1)
+    throw new CommandError(`Name one template, template file or reel file.\n${USAGE}`);
   if (!values.out) throw new CommandError(`Say where the frames go: --out <folder>.\n${USAGE}`);
   return {
     what: positionals[0]!,

@@ -1,13 +1,14 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { ReelScene } from '@fresh-reel/core';
 import { NodeStudio } from '@fresh-reel/node-host';
+import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { FrameWriter, type PaintJob } from './frameWriter';
 import type { FromThread, ToThread } from './threads';
 
 /** Paints what the render asks of this thread, until it is ended. */
 export async function paint(): Promise<void> {
   const job = workerData as PaintJob;
-  const studio = await NodeStudio.start();
+  const studio = await NodeStudio.start(SHIPPED_PATHS);
   for (const { family, weight, bytes } of job.fonts) studio.addFont(family, weight, bytes);
   for (const [id, path] of job.files) await studio.addFile(id, path);
   const scene = new ReelScene(job.reel, studio);

@@ -25,11 +25,14 @@ import {
   ReelScene,
   reelKind,
   secondsAt,
+  type Template,
+  templateKind,
   wavHeader,
   wavSamples,
 } from '@fresh-reel/core';
-import { NodeStudio, openReelFile } from '@fresh-reel/node-host';
+import { NodeStudio, openPackage } from '@fresh-reel/node-host';
 import { TEMPLATES } from '@fresh-reel/templates';
+import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { CommandError, type RenderCommand } from './command';
 import { loadFill } from './fill';
 import { FrameWriter, type OwnFont, type PaintJob } from './frameWriter';
@@ -54,7 +57,7 @@ export async function render(
       `--out "${command.out}" looks like a file. The command line writes a folder of numbered PNGs.`,
     );
   }
-  const studio = await NodeStudio.start();
+  const studio = await NodeStudio.start(SHIPPED_PATHS);
   const unpacked = await mkdtemp(join(tmpdir(), 'fresh-reel-'));
   try {
     const { reel, files, embedded, name } = await load(command, unpacked);
@@ -174,52 +177,65 @@ interface Loaded {
   readonly name: string;
 }
 
-/** A template by its id, filled; or a reel from its file. */
+/** A template by its id or from its file, filled; or a reel from its file. */
 async function load({ what, fill, size }: RenderCommand, unpacked: string): Promise<Loaded> {
   const template = TEMPLATES.find((t) => t.id === what);
-  if (template) {
-    const loaded = fill
-      ? await loadFill(fill, template)
-      : { fill: EMPTY_FILL, files: new Map<string, string>() };
-    const shape = size ? frameShape(size) : 'wide';
-    const made = newReel(template, {
-      id: template.id,
-      name: template.name,
-      now: new Date().toISOString(),
-      shape,
-      fill: loaded.fill,
-    });
-    return {
-      reel: { ...made, frame: size ?? FRAMES[shape] },
-      files: loaded.files,
-      embedded: new Map(),
-      name: template.id,
-    };
-  }
+  if (template) return filled(template, { fill, size });
   await access(what).catch(() => {
     throw new CommandError(
       `"${what}" is neither a template (${TEMPLATES.map((t) => t.id).join(', ')}) nor a file that can be read.`,
     );
   });
-  if (fill) throw new CommandError('--fill goes with a template; a reel file holds its own fill.');
-  const opened = await openReelFile(what, unpacked);
-  if (opened) {
-    const fonts = await Promise.all(
-      opened.fonts.map(
-        async ({ family, weight, path }) => [`font:${family}/${weight}`, await readFile(path)] as const,
-      ),
-    );
-    return {
-      reel: size ? { ...opened.reel, frame: size } : opened.reel,
-      files: new Map(opened.media.map(({ id, path }) => [id, path])),
-      embedded: new Map(fonts),
-      name: opened.reel.name,
-    };
+  const opened = await openPackage(what, unpacked);
+  if (!opened) {
+    const data = parseJson(await readFile(what, 'utf8'), 'reel or template');
+    if (isTemplate(data)) return filled(openDocument(templateKind, data), { fill, size });
+    return held(openDocument(reelKind, data), { fill, size });
   }
-  const text = await readFile(what, 'utf8');
-  const reel = openDocument(reelKind, parseJson(text, 'reel'));
+  const fonts = await Promise.all(
+    opened.fonts.map(
+      async ({ family, weight, path }) => [`font:${family}/${weight}`, await readFile(path)] as const,
+    ),
+  );
+  const loaded = opened.template
+    ? await filled(opened.template, { fill, size })
+    : held(opened.reel!, { fill, size });
+  return {
+    ...loaded,
+    files: new Map([...opened.media.map(({ id, path }) => [id, path] as const), ...loaded.files]),
+    embedded: new Map(fonts),
+  };
+}
+
+const isTemplate = (data: unknown) =>
+  typeof data === 'object' && data !== null && 'format' in data && data.format === templateKind.format;
+
+type Wanted = Pick<RenderCommand, 'fill' | 'size'>;
+
+async function filled(template: Template, { fill, size }: Wanted): Promise<Loaded> {
+  const loaded = fill
+    ? await loadFill(fill, template)
+    : { fill: EMPTY_FILL, files: new Map<string, string>() };
+  const shape = size ? frameShape(size) : 'wide';
+  const made = newReel(template, {
+    id: template.id,
+    name: template.name,
+    now: new Date().toISOString(),
+    shape,
+    fill: loaded.fill,
+  });
+  return {
+    reel: { ...made, frame: size ?? FRAMES[shape] },
+    files: loaded.files,
+    embedded: new Map(),
+    name: template.id,
+  };
+}
+
+function held(reel: Reel, { fill, size }: Wanted): Loaded {
+  if (fill) throw new CommandError('--fill goes with a template; a reel file holds its own fill.');
   const embedded = new Map(
-    Object.entries(reel.embedded ?? {}).map(([id, held]) => [id, Buffer.from(held.base64, 'base64')]),
+    Object.entries(reel.embedded ?? {}).map(([id, part]) => [id, Buffer.from(part.base64, 'base64')]),
   );
   return { reel: size ? { ...reel, frame: size } : reel, files: new Map(), embedded, name: reel.name };
 }

@@ -1,9 +1,11 @@
-import { TEMPLATES } from '@fresh-reel/templates';
 import { Redirect, useLocalSearchParams } from 'expo-router';
+import { useTemplates } from '@/storage/useTemplates';
 import { TemplateDetails } from '@/templates/TemplateDetails';
 
 export default function TemplateRoute() {
   const { id } = useLocalSearchParams<{ id: string }>();
-  const template = TEMPLATES.find((t) => t.id === id);
-  return template ? <TemplateDetails template={template} /> : <Redirect href="/templates" />;
+  const { templates, own, isLoading } = useTemplates();
+  const template = templates.find((t) => t.id === id);
+  if (template) return <TemplateDetails template={template} isOwn={own.has(template.id)} />;
+  return isLoading ? null : <Redirect href="/templates" />;
 }

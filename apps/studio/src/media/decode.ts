@@ -1,7 +1,6 @@
-import { assetFile, isAsset } from '@fresh-reel/templates';
 import type { DecodedPicture } from '../engine/browserStudio';
 import { readMedia, readMediaRecord } from '../storage/media';
-import { assetKind } from './mediaSource';
+import { assetUrl, kindOfFile } from './assets';
 
 /** Vector pictures are drawn at this longest side, enough for a full frame. */
 const VECTOR_SIDE = 2048;
@@ -27,9 +26,10 @@ export async function decodeVector(blob: Blob, width: number, height: number): P
 
 /** Bytes of a picture by its media id, with its own size where that is known. */
 async function source(media: string): Promise<{ blob: Blob; width?: number; height?: number } | null> {
-  if (media.startsWith('asset:')) {
-    if (!isAsset(media) || assetKind(media) !== 'picture') return null;
-    const response = await fetch(`/templates/${assetFile(media)}`);
+  const asset = assetUrl(media);
+  if (asset) {
+    if (kindOfFile(asset) !== 'picture') return null;
+    const response = await fetch(asset);
     return response.ok ? { blob: await response.blob() } : null;
   }
   const hash = media.replace(/^sha256:/, '');
@@ -64,7 +64,8 @@ export async function decodePicture(media: string): Promise<DecodedPicture | nul
 
 /** A media id as an address an <img> can show; revoke it when done. */
 export async function pictureUrl(media: string): Promise<{ url: string; revoke: () => void } | null> {
-  if (media.startsWith('asset:')) return { url: `/templates/${assetFile(media)}`, revoke: () => undefined };
+  const asset = assetUrl(media);
+  if (asset) return { url: asset, revoke: () => undefined };
   const found = await source(media);
   if (!found) return null;
   const url = URL.createObjectURL(found.blob);

@@ -1,18 +1,11 @@
-import { assetFile } from '@fresh-reel/templates';
 import { ALL_FORMATS, BlobSource, CustomSource, Input } from 'mediabunny';
 import { CHUNK, readChunk } from '../storage/bytes';
 import { type MediaRecord, readMediaRecord, SEQUENCE_TYPE } from '../storage/media';
+import { assetUrl, kindOfFile } from './assets';
 import type { ReadRange } from './zip';
 
 /** Decoded chunks kept of one file that is being read. */
 const KEPT_CHUNKS = 4;
-
-/** Whether a template's asset is a clip or a sound, by its file's name. */
-export function assetKind(media: string): 'picture' | 'clip' | 'sound' {
-  const file = assetFile(media);
-  if (/\.(mp4|webm)$/.test(file)) return 'clip';
-  return /\.ogg$/.test(file) ? 'sound' : 'picture';
-}
 
 /** Reads parts of a stored file where they are wanted; the file is never held whole. */
 function storedRange({ hash }: MediaRecord): ReadRange {
@@ -47,7 +40,7 @@ export interface StoredStream {
 
 /** @returns null when the media is not the user's, is not there (any more), or is a picture */
 export async function openStored(media: string): Promise<StoredStream | null> {
-  if (media.startsWith('asset:')) return null;
+  if (assetUrl(media)) return null;
   const record = await readMediaRecord(media.replace(/^sha256:/, ''));
   return record && record.kind !== 'picture' ? { record, range: storedRange(record) } : null;
 }
@@ -58,9 +51,10 @@ export async function openStored(media: string): Promise<StoredStream | null> {
  * @returns null when it is not there (any more), or is a picture or a picture sequence
  */
 export async function openInput(media: string, stored?: StoredStream | null): Promise<Input | null> {
-  if (media.startsWith('asset:')) {
-    if (assetKind(media) === 'picture') return null;
-    const response = await fetch(new URL(`/templates/${assetFile(media)}`, self.location.origin));
+  const asset = assetUrl(media);
+  if (asset) {
+    if (kindOfFile(asset) === 'picture') return null;
+    const response = await fetch(new URL(asset, self.location.origin));
     return response.ok
       ? new Input({ formats: ALL_FORMATS, source: new BlobSource(await response.blob()) })
       : null;

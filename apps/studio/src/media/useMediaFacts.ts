@@ -1,7 +1,7 @@
-import { assetFile } from '@fresh-reel/templates';
 import { useQuery } from '@tanstack/react-query';
 import { readMediaRecord } from '../storage/media';
-import { assetKind, openInput } from './mediaSource';
+import { assetFile, kindOfFile } from './assets';
+import { openInput } from './mediaSource';
 
 /** What the page knows of a picture or clip. */
 export interface PageFacts {
@@ -13,7 +13,8 @@ export interface PageFacts {
 }
 
 async function factsOf(media: string): Promise<PageFacts | null> {
-  if (!media.startsWith('asset:')) {
+  const file = assetFile(media);
+  if (file === undefined) {
     const record = await readMediaRecord(media.replace(/^sha256:/, ''));
     return (
       record && {
@@ -24,10 +25,10 @@ async function factsOf(media: string): Promise<PageFacts | null> {
       }
     );
   }
-  const name = media.slice(media.indexOf('/') + 1);
-  if (assetKind(media) === 'picture') {
+  const name = file.replace(/^.*\/|\.\w+$/g, '');
+  if (kindOfFile(file) === 'picture') {
     // Those of the templates that have transparent parts are drawings.
-    return { duration: undefined, sound: false, alpha: assetFile(media).endsWith('.svg'), name };
+    return { duration: undefined, sound: false, alpha: file.endsWith('.svg'), name };
   }
   const input = await openInput(media);
   if (!input) return null;

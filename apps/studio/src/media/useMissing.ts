@@ -1,11 +1,11 @@
 import { isPicture, isSound, type Reel, ReelScene } from '@fresh-reel/core';
 import { FONTS } from '@fresh-reel/fonts';
-import { isAsset } from '@fresh-reel/templates';
 import { useQuery } from '@tanstack/react-query';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { listFonts } from '../storage/fonts';
 import { lackingMedia } from '../storage/media';
 import { keys } from '../storage/queries';
+import { assetFile } from './assets';
 import type { Missing } from './findMissing';
 
 /** A missing file with the slots it shows in, by their names. */
@@ -23,7 +23,7 @@ export interface MissingParts {
 function usesOf(reel: Reel): Map<string, { name: string | undefined; slots: string[] }> {
   const uses = new Map<string, { name: string | undefined; slots: string[] }>();
   const add = (media: string, name: string | undefined, slot: string) => {
-    if (isAsset(media)) return;
+    if (assetFile(media)) return;
     const held = uses.get(media) ?? { name, slots: [] };
     uses.set(media, { name: held.name ?? name, slots: [...held.slots, slot] });
   };

@@ -1,6 +1,5 @@
-import { assetFile } from '@fresh-reel/templates';
 import { useQuery } from '@tanstack/react-query';
-import { assetKind } from './mediaSource';
+import { assetUrl, kindOfFile } from './assets';
 import { readThumb } from './thumb';
 
 /** Address of the small picture of some media, or nothing while it loads or where there is none. */
@@ -14,10 +13,8 @@ export function useThumb(media: string | undefined): string | undefined {
 }
 
 async function thumbOf(media: string): Promise<string | null> {
-  if (media.startsWith('asset:')) {
-    const file = assetFile(media);
-    // A clip's small picture ships beside it.
-    return `/templates/${assetKind(media) === 'clip' ? file.replace(/\.\w+$/, '.thumb.webp') : file}`;
-  }
+  const url = assetUrl(media);
+  // A clip's small picture ships beside it.
+  if (url) return kindOfFile(url) === 'clip' ? url.replace(/\.\w+$/, '.thumb.webp') : url;
   return readThumb(media.replace(/^sha256:/, ''));
 }

@@ -1,6 +1,7 @@
 import { adjustPicture, convertFrames, type Reel, type Region } from '@fresh-reel/core';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
+import { useSaveReelFile } from '../files/useSaveFile';
 import { usePreviewState, usePreviewSurface } from '../preview/usePreview';
 import { useSoundtrack } from '../sound/useSoundtrack';
 import { Banner } from '../ui/Banner';
@@ -22,7 +23,6 @@ import { Ribbon, TimeText } from './Ribbon';
 import { Stage } from './Stage';
 import { type Step, Steps } from './Steps';
 import { ReelEditorProvider, useReelEditing, useReelEditor } from './useReelEditor';
-import { useSaveReelFile } from './useSaveReelFile';
 
 /** One reel, from words to file. */
 export function ReelScreen({ reel, firstStep }: { reel: Reel; firstStep: Step }) {

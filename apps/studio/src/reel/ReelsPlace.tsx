@@ -3,6 +3,7 @@ import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
+import { useOpenFile } from '../files/useOpenFile';
 import { saveFile } from '../media/pickFile';
 import { useAttached, useNearScreen, usePreviewSurface } from '../preview/usePreview';
 import { Place } from '../shell/Place';
@@ -17,7 +18,6 @@ import { useToast } from '../ui/Toast';
 import { Txt } from '../ui/Txt';
 import { colour, useIsWide } from '../ui/theme';
 import { secondsText } from './time';
-import { useImportReel } from './useImportReel';
 
 /** The user's reels. */
 export function ReelsPlace() {
@@ -25,7 +25,7 @@ export function ReelsPlace() {
   const wide = useIsWide();
   const router = useRouter();
   const [fault, setFault] = useState<string>();
-  const { open, fault: openFault } = useImportReel();
+  const { open, fault: openFault } = useOpenFile();
   useEffect(() => onWritten(() => void refetch()), [refetch]);
   return (
     <Place

@@ -17,6 +17,7 @@ import {
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
+import { useSaveReelFile } from '../files/useSaveFile';
 import type { PreviewSurface } from '../preview/previewClient';
 import { JobRow } from '../render/JobRow';
 import { startRender, useRenderJobs } from '../render/jobs';
@@ -32,7 +33,6 @@ import { checkText } from './slots';
 import { waitText } from './time';
 import { useChecks } from './useChecks';
 import { useReelEditor } from './useReelEditor';
-import { useSaveReelFile } from './useSaveReelFile';
 
 /** Milliseconds a frame of one megapixel takes to encode, measured on a two-core machine without a GPU. */
 const ENCODE_COST: Readonly<Record<OutputFormat, number>> = {

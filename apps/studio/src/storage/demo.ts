@@ -1,5 +1,5 @@
 import { type BrandKit, type Fill, freshPicture, newReel, type Reel } from '@fresh-reel/core';
-import { templateById } from '@fresh-reel/templates';
+import { assetOf, templateById } from '@fresh-reel/templates';
 import { saveBrand } from './brand';
 import { saveReel } from './reels';
 import { store, write } from './store';
@@ -12,10 +12,10 @@ export const DEMO_BRAND: BrandKit = {
   name: 'Thistledown Kite Weekend',
   colours: { main: '#C8431C', second: '#F2A541', dark: '#1E4D3B', light: '#FFF6E6' },
   logos: {
-    main: freshPicture('asset:gust-sting/logo'),
+    main: freshPicture(assetOf('gust-sting', 'logo')),
     light: null,
     dark: null,
-    small: freshPicture('asset:name-strap/badge'),
+    small: freshPicture(assetOf('name-strap', 'badge')),
   },
   fonts: { heading: 'Bricolage Grotesque', text: 'Figtree' },
   lines: {
@@ -53,7 +53,7 @@ export function demoReels(now: string): Reel[] {
         'title-1': 'Hold the line',
         'title-2': 'Mind the gust',
         'title-3': 'Let it climb',
-        'photo-2': freshPicture('asset:drift-wall/kites-crossing', 'kites-crossing.mp4'),
+        'photo-2': freshPicture(assetOf('drift-wall', 'kites-crossing'), 'kites-crossing.mp4'),
         headline: 'Thistledown Kite Weekend',
       },
       'kite-red',

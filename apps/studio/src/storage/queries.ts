@@ -19,6 +19,7 @@ export const keys = {
   brand: ['brand'] as const,
   fonts: ['fonts'] as const,
   media: ['media'] as const,
+  templates: ['templates'] as const,
 };
 
 export function useReels() {

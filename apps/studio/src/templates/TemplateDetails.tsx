@@ -2,11 +2,14 @@ import type { FrameShape, Template } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
+import { useSaveTemplateFile } from '../files/useSaveFile';
 import { SLOT_KIND } from '../reel/slots';
 import { useBrand } from '../storage/queries';
+import { useRemoveTemplate } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';
 import { Button, Icon, IconButton } from '../ui/Button';
 import { Choice } from '../ui/Choice';
+import { useToast } from '../ui/Toast';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { colour, useIsWide } from '../ui/theme';
@@ -15,13 +18,15 @@ import { TemplatePreview } from './TemplatePreview';
 import { useStartReel } from './useStartReel';
 
 /** One template: how it moves in each frame, what it needs, and its guide. */
-export function TemplateDetails({ template }: { template: Template }) {
+export function TemplateDetails({ template, isOwn }: { template: Template; isOwn: boolean }) {
   const wide = useIsWide();
   const router = useRouter();
   const { data: brand } = useBrand();
   const [shape, setShape] = useState<FrameShape>('wide');
   const [branded, setBranded] = useState(false);
   const { start, fault } = useStartReel();
+  const save = useSaveTemplateFile();
+  const takeOut = useTakingOut(template);
   return (
     <View style={styles.screen} testID="template-details">
       <View style={styles.header} role="banner">
@@ -109,10 +114,47 @@ export function TemplateDetails({ template }: { template: Template }) {
               </View>
             ))}
           </View>
+          <View style={styles.group}>
+            <Txt kind="lead" level={2}>
+              Template file
+            </Txt>
+            <Txt tone="quiet">
+              {isOwn
+                ? 'This template is yours: it came from a file. Reels made with it keep a copy of their own.'
+                : 'The template with its samples and sounds, in one file: to keep, to hand on, or for the command line.'}
+            </Txt>
+            <View style={styles.files}>
+              <Button
+                title="Save as a file"
+                icon="save"
+                onPress={() => save(template)}
+                testID="save-template-file"
+              />
+              {isOwn && (
+                <Button title="Take it out" icon="trash-2" onPress={takeOut} testID="take-out-template" />
+              )}
+            </View>
+          </View>
         </View>
       </ScrollView>
     </View>
   );
+}
+
+/** Takes the template out of the user's; a notice puts it back. */
+function useTakingOut(template: Template): () => void {
+  const { remove, restore } = useRemoveTemplate();
+  const router = useRouter();
+  const toast = useToast();
+  const failed = (error: unknown) => toast({ text: error instanceof Error ? error.message : String(error) });
+  return () =>
+    void remove(template).then(() => {
+      router.replace('/templates');
+      toast({
+        text: `“${template.name}” is taken out. Reels made with it stay as they are.`,
+        action: { title: 'Put it back', run: () => void restore(template).catch(failed) },
+      });
+    }, failed);
 }
 
 const styles = StyleSheet.create({
@@ -149,4 +191,5 @@ const styles = StyleSheet.create({
   need: { flexDirection: 'row', alignItems: 'center', gap: 10 },
   guide: { flexDirection: 'row', gap: 12 },
   number: { width: 20, color: colour.accent },
+  files: { flexDirection: 'row', flexWrap: 'wrap', gap: 10 },
 });

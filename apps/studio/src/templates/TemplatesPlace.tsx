@@ -1,11 +1,14 @@
 import type { Template, Use } from '@fresh-reel/core';
-import { TEMPLATES } from '@fresh-reel/templates';
 import { useRouter } from 'expo-router';
 import { useEffect, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useOpenFile } from '../files/useOpenFile';
 import { useNearScreen } from '../preview/usePreview';
 import { Place } from '../shell/Place';
 import { useBrand } from '../storage/queries';
+import { useTemplates } from '../storage/useTemplates';
+import { Banner } from '../ui/Banner';
+import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Press } from '../ui/Press';
@@ -24,11 +27,30 @@ export function TemplatesPlace() {
   const [branded, setBranded] = useState(false);
   const [pointed, setPointed] = useState<string>();
   const { middle, refFor } = useMiddle();
-  const uses = [...new Set(TEMPLATES.map((t) => t.use))];
-  const shown = TEMPLATES.filter((t) => (use === 'all' || t.use === use) && matches(t, search));
+  const { templates, own } = useTemplates();
+  const { open, fault } = useOpenFile();
+  const uses = [...new Set(templates.map((t) => t.use))];
+  const shown = templates.filter((t) => (use === 'all' || t.use === use) && matches(t, search));
   const moving = wide ? pointed : (pointed ?? middle);
   return (
-    <Place title="Templates" testID="templates">
+    <Place
+      title="Templates"
+      testID="templates"
+      beside={
+        <Button
+          title="Open a file"
+          label="Open a template file"
+          icon="folder"
+          onPress={() => void open()}
+          testID="open-template-file"
+        />
+      }
+    >
+      {fault && (
+        <Banner kind="fault" testID="templates-fault">
+          {fault}
+        </Banner>
+      )}
       <View style={[styles.tools, wide && styles.toolsWide]}>
         <View style={wide ? styles.searchWide : undefined}>
           <Field
@@ -60,6 +82,7 @@ export function TemplatesPlace() {
           <View key={template.id} ref={refFor(template.id)} style={wide ? styles.cellWide : undefined}>
             <Card
               template={template}
+              isOwn={own.has(template.id)}
               moving={moving === template.id}
               brand={branded ? brand : undefined}
               onPoint={(on) => setPointed(on ? template.id : undefined)}
@@ -73,12 +96,13 @@ export function TemplatesPlace() {
 
 interface CardProps {
   readonly template: Template;
+  readonly isOwn: boolean;
   readonly moving: boolean;
   readonly brand: Parameters<typeof TemplatePreview>[0]['brand'];
   readonly onPoint: (on: boolean) => void;
 }
 
-function Card({ template, moving, brand, onPoint }: CardProps) {
+function Card({ template, isOwn, moving, brand, onPoint }: CardProps) {
   const router = useRouter();
   const { ref, near } = useNearScreen();
   return (
@@ -100,6 +124,7 @@ function Card({ template, moving, brand, onPoint }: CardProps) {
           {template.name}
         </Txt>
         <Txt kind="small" tone="quiet">
+          {isOwn ? 'Yours. ' : ''}
           {USE_NAMES[template.use]}, {lengthOf(template)}, {takes(template)}
         </Txt>
       </View>

@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { sequenceKind } from '../media/sequence';
 import { brandKind } from './brand';
 import { openDocument } from './load';
+import { contentsKind } from './package';
 import { reelKind } from './reel';
-import { contentsKind } from './reelFile';
 import { templateKind } from './template';
 
 describe('every document can be told as a JSON Schema (draft 2020-12)', () => {
@@ -46,10 +46,18 @@ describe('a document within another', () => {
     for (const version of [1, 2]) {
       const opened = openDocument(reelKind, reel(version, template(1, { layers: [old] })));
       expect(opened.tracks[0]!.graphics[0]!.template).toMatchObject({
-        version: 2,
+        version: 3,
         layers: [{ outlines: [{ side: 'outside' }] }],
       });
     }
+  });
+
+  it('names the assets of an older template as they were named then', () => {
+    const assets = { sky: 'shared/sky.jpg' };
+    const opened = openDocument(reelKind, reel(2, template(2, { assets })));
+    expect(opened.tracks[0]!.graphics[0]!.template.assets).toEqual({ sky: 'asset:t/sky' });
+    const path = { sky: '../../etc/passwd' };
+    expect(() => openDocument(reelKind, reel(2, template(3, { assets: path })))).toThrow('hash of a file');
   });
 
   it('of a newer version is told as such', () => {

@@ -26,7 +26,7 @@ export type ClipFill = z.infer<typeof clipFillSchema>;
 
 /** A picture or clip in a slot and how it sits there. */
 export const pictureFillSchema = z.strictObject({
-  /** `asset:name` of the template, or `sha256:…` of the user's media. */
+  /** `sha256:…`, of the user's media or the template's. */
   media: z.string().min(1).max(200),
   /** Name of the file it came as, by which it is looked for when it is missing. */
   name: z.string().max(255).optional(),

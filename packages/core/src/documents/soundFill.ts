@@ -2,7 +2,7 @@ import { z } from 'zod';
 
 /** A sound in a slot, and how it is heard. What is absent is as the template has it. */
 export const soundFillSchema = z.strictObject({
-  /** `asset:name` of the template, or `sha256:…` of the user's media. */
+  /** `sha256:…`, of the user's media or the template's. */
   sound: z.string().min(1).max(200),
   /** Name of the file it came as. */
   name: z.string().max(255).optional(),

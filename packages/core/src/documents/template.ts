@@ -159,9 +159,14 @@ export const sceneSchema = z.strictObject({
 });
 export type SceneDocument = z.infer<typeof sceneSchema>;
 
+/** `sha256:…`; in templates from before version 3, the name an asset of the app had then. */
+const assetIdSchema = z
+  .string()
+  .regex(/^(sha256:[0-9a-f]{64}|asset:[\w-]{1,80}\/[\w-]{1,80})$/, 'is not the hash of a file');
+
 const templateShape = z.strictObject({
   format: z.literal('freshreel/template'),
-  version: z.literal(2),
+  version: z.literal(3),
   id,
   name,
   /** One sentence for the contact sheet. */
@@ -198,8 +203,8 @@ const templateShape = z.strictObject({
     })
     .prefault({}),
   layers: z.array(layerSchema).min(1).max(400),
-  /** Files of the template's own media, by asset name; those in `shared/` serve several templates. */
-  assets: z.record(id, z.string().regex(/^(shared\/)?[\w-]+\.(png|svg|jpg|webp|mp4|webm|ogg)$/)).default({}),
+  /** The template's own media, by asset name: each known by the hash of its bytes, wherever it comes from. */
+  assets: z.record(id, assetIdSchema).default({}),
   guide: z.array(z.string().min(1).max(400)).min(1).max(12),
 });
 
@@ -236,10 +241,18 @@ function upgradeTexts(document: Record<string, unknown>): Record<string, unknown
   return { ...document, layers: layers(document.layers) };
 }
 
+/** Version 2 knew assets by the file they were in, beside the template. */
+function upgradeAssets(document: Record<string, unknown>): Record<string, unknown> {
+  const { assets } = document;
+  if (typeof assets !== 'object' || assets === null) return document;
+  const named = Object.keys(assets).map((name) => [name, `asset:${String(document.id)}/${name}`]);
+  return { ...document, assets: Object.fromEntries(named) };
+}
+
 export const templateKind: DocumentKind<Template> = {
   title: 'template',
   format: 'freshreel/template',
-  version: 2,
+  version: 3,
   schema: templateSchema as unknown as z.ZodType<Template>,
-  upgrades: { 1: upgradeTexts },
+  upgrades: { 1: upgradeTexts, 2: upgradeAssets },
 };

@@ -38,7 +38,8 @@ export class SlotFills {
     const slot = this.slots.get(slotId);
     if (!slot || !takesPictures(slot) || slot.sample === null) return undefined;
     const focus: PictureFill['focus'] = slot.kind === 'picture' ? slot.sampleFocus : [0.5, 0.5];
-    return { ...freshPicture(`asset:${this.template.id}/${slot.sample}`), focus };
+    const media = this.asset(slot.sample);
+    return media === undefined ? undefined : { ...freshPicture(media), focus };
   }
 
   /** The sound that is heard of a slot: the user's, the sample, or nothing; nothing of a hidden slot. */
@@ -53,7 +54,14 @@ export class SlotFills {
     if (isSound(held)) return held;
     const slot = this.slots.get(slotId);
     if (slot?.kind !== 'sound' || slot.sample === null) return undefined;
-    return { sound: `asset:${this.template.id}/${slot.sample}` };
+    const sound = this.asset(slot.sample);
+    return sound === undefined ? undefined : { sound };
+  }
+
+  /** The media id of one of the template's assets. */
+  private asset(name: string): string | undefined {
+    const { assets } = this.template;
+    return Object.hasOwn(assets, name) ? assets[name] : undefined;
   }
 
   /** The words a text or list slot shows, with their runs; none of a hidden slot. */

@@ -1,5 +1,6 @@
 import { FONTS } from '@fresh-reel/fonts';
 import { NodeStudio } from '@fresh-reel/node-host';
+import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { EMPTY_FILL, type Fill } from '../documents/fill';
 import { openDocument } from '../documents/load';
 import { layoutFrame } from '../documents/reel';
@@ -8,7 +9,7 @@ import { GraphicScene } from '../evaluate/graphicScene';
 
 /** The engine in Node with every shipped font, for tests. */
 export async function testStudio(): Promise<NodeStudio> {
-  const studio = await NodeStudio.start();
+  const studio = await NodeStudio.start(SHIPPED_PATHS);
   await studio.loadFonts({
     faces: FONTS.filter((f) => !f.standsInFor).map(({ family, weight }) => ({ family, weight })),
     scripts: ['Latn', 'Arab', 'Hebr', 'Deva', 'Thai', 'Emoji'],

@@ -2,15 +2,16 @@ import { z } from 'zod';
 import type { DocumentKind } from './load';
 
 /**
- * A reel as one file: a zip (`.freshreel`) with the document, what it shows and its fonts, each stored as it is.
- * `reel.json` is the reel, `contents.json` says which file is which.
+ * A reel or a template as one file: a zip (`.freshreel`) with the document, its media and its fonts, each stored as it
+ * is. `reel.json` or `template.json` is the document, `contents.json` says which file is which.
  */
 export const REEL_FILE = 'reel.json';
+export const TEMPLATE_FILE = 'template.json';
 export const CONTENTS_FILE = 'contents.json';
-export const REEL_ENDING = '.freshreel';
+export const PACKAGE_ENDING = '.freshreel';
 
 /** A name within the zip: in a folder of it, and nowhere else. */
-const path = z.string().regex(/^(media|fonts)\/[\w.-]{1,120}$/, 'is not a file of a reel');
+const path = z.string().regex(/^(media|fonts)\/[\w.-]{1,120}$/, 'is not a file of such a package');
 
 const contentsSchema = z.strictObject({
   format: z.literal('freshreel/contents'),
@@ -19,7 +20,7 @@ const contentsSchema = z.strictObject({
   media: z
     .array(
       z.strictObject({
-        /** As the reel names it: `sha256:…`. */
+        /** As the document names it: `sha256:…`. */
         id: z.string().min(1).max(200),
         path,
         /** What it was called where it came from. */
@@ -32,10 +33,10 @@ const contentsSchema = z.strictObject({
     .array(z.strictObject({ family: z.string().min(1).max(200), weight: z.number().min(1).max(1000), path }))
     .max(200),
 });
-export type ReelContents = z.infer<typeof contentsSchema>;
+export type PackageContents = z.infer<typeof contentsSchema>;
 
-export const contentsKind: DocumentKind<ReelContents> = {
-  title: 'reel file',
+export const contentsKind: DocumentKind<PackageContents> = {
+  title: 'file',
   format: 'freshreel/contents',
   version: 1,
   schema: contentsSchema,

@@ -7,18 +7,24 @@ import {
   CONTENTS_FILE,
   contentsKind,
   DocumentError,
+  type DocumentKind,
   openDocument,
   parseJson,
   REEL_FILE,
   type Reel,
   reelKind,
+  TEMPLATE_FILE,
+  type Template,
+  templateKind,
 } from '@fresh-reel/core';
 import { type FileEntry, TextWriter, ZipReader } from '@zip.js/zip.js/index-native.js';
 import { ZipFileReader } from './zipFile';
 
-/** A reel with the files it came with, which lie on disk. */
-export interface OpenedReel {
-  readonly reel: Reel;
+/** What a package holds, its files laid out in a folder. */
+export interface OpenedPackage {
+  /** One of the two. */
+  readonly reel?: Reel;
+  readonly template?: Template;
   readonly media: readonly { readonly id: string; readonly path: string }[];
   readonly fonts: readonly { readonly family: string; readonly weight: number; readonly path: string }[];
 }
@@ -27,11 +33,11 @@ export interface OpenedReel {
 const MOST_TEXT = 200 * 1024 * 1024;
 
 /**
- * Opens a reel file (`.freshreel`) and lays what is in it into a folder, piece by piece.
+ * Opens a package (`.freshreel`) and lays what is in it into a folder, piece by piece.
  * @returns nothing when the file is no zip
- * @throws {DocumentError} when it is one without a reel in it, or the reel is damaged
+ * @throws {DocumentError} when it is one without a reel or template in it, or that is damaged
  */
-export async function openReelFile(path: string, folder: string): Promise<OpenedReel | undefined> {
+export async function openPackage(path: string, folder: string): Promise<OpenedPackage | undefined> {
   const file = await open(path);
   try {
     const { buffer } = await file.read(new Uint8Array(4), 0, 4, 0);
@@ -40,15 +46,18 @@ export async function openReelFile(path: string, folder: string): Promise<Opened
     for (const entry of await new ZipReader(new ZipFileReader(file, (await file.stat()).size)).getEntries()) {
       if (!entry.directory) entries.set(entry.filename, entry);
     }
-    const text = async (name: string, title: string) => {
+    const document = async <T>(kind: DocumentKind<T>, name: string): Promise<T> => {
       const entry = entries.get(name);
-      if (!entry) throw new DocumentError(`This is not a ${title}: it is a zip without "${name}" in it.`);
+      if (!entry)
+        throw new DocumentError(`This is not a reel or a template: it is a zip without "${name}" in it.`);
       if (entry.uncompressedSize > MOST_TEXT)
-        throw new DocumentError(`This ${title} is too large to be one.`);
-      return parseJson(await entry.getData(new TextWriter()), title);
+        throw new DocumentError(`This ${kind.title} is too large to be one.`);
+      return openDocument(kind, parseJson(await entry.getData(new TextWriter()), kind.title));
     };
-    const reel = openDocument(reelKind, await text(REEL_FILE, 'reel'));
-    const contents = openDocument(contentsKind, await text(CONTENTS_FILE, 'reel file'));
+    const held = entries.has(TEMPLATE_FILE)
+      ? { template: await document(templateKind, TEMPLATE_FILE) }
+      : { reel: await document(reelKind, REEL_FILE) };
+    const contents = await document(contentsKind, CONTENTS_FILE);
     const laid = async <P extends { readonly path: string }>(part: P): Promise<P[]> => {
       const entry = entries.get(part.path);
       if (!entry) return [];
@@ -61,7 +70,7 @@ export async function openReelFile(path: string, folder: string): Promise<Opened
     for (const part of contents.media) media.push(...(await laid(part)));
     const fonts = [];
     for (const part of contents.fonts) fonts.push(...(await laid(part)));
-    return { reel, media, fonts };
+    return { ...held, media, fonts };
   } finally {
     await file.close();
   }

@@ -1,0 +1,22 @@
+import type { Reel, Template } from '@fresh-reel/core';
+import { useToast } from '../ui/Toast';
+import { saveReelFile, saveTemplateFile } from './savePackage';
+
+/** Saves as a file, and says what could not go along. */
+function useSaveFile<T>(save: (what: T) => Promise<string[]>, kind: string): (what: T) => void {
+  const toast = useToast();
+  return (what) =>
+    void save(what).then(
+      (left) => {
+        if (left.length === 0) return;
+        const files =
+          left.length > 1 ? `${left.length} of this ${kind}'s files are` : `One of this ${kind}'s files is`;
+        toast({ text: `${files} not here, so not in the file either. “Find files” puts them back.` });
+      },
+      (error: unknown) => toast({ text: error instanceof Error ? error.message : String(error) }),
+    );
+}
+
+export const useSaveReelFile = (): ((reel: Reel) => void) => useSaveFile(saveReelFile, 'reel');
+export const useSaveTemplateFile = (): ((template: Template) => void) =>
+  useSaveFile(saveTemplateFile, 'template');

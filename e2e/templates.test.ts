@@ -1,0 +1,131 @@
+import { execFileSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { BlobReader, BlobWriter, ZipWriter } from '@zip.js/zip.js';
+import { PNG } from 'pngjs';
+import { choose, id, LAPTOP, PHONE, Session, tap, textOf, waitForText } from './support/browser';
+import { asFile, pixel, stripesPng } from './support/probe';
+import { unzipped } from './support/zip';
+
+let session: Session;
+beforeAll(async () => {
+  session = await Session.start();
+});
+afterAll(async () => {
+  await session.close();
+  expect(session.faults).toEqual([]);
+});
+
+const hashOf = (bytes: Uint8Array) => `sha256:${createHash('sha256').update(bytes).digest('hex')}`;
+const json = (bytes: Uint8Array | undefined) => JSON.parse(Buffer.from(bytes!).toString());
+
+async function zipped(files: Readonly<Record<string, Uint8Array>>, name: string): Promise<string> {
+  const zip = new ZipWriter(new BlobWriter());
+  for (const [path, bytes] of Object.entries(files))
+    await zip.add(path, new BlobReader(new Blob([bytes as BlobPart])));
+  const blob = await zip.close();
+  return asFile(Buffer.from(await blob.arrayBuffer()), name);
+}
+
+/** A template as somebody else would hand it on: another name, and a picture that does not ship. */
+async function strangers(files: Record<string, Uint8Array>): Promise<{ path: string; picture: string }> {
+  const template = json(files['template.json']);
+  const contents = json(files['contents.json']);
+  const bytes = stripesPng(640, 480, [
+    [200, 40, 40],
+    [40, 40, 200],
+  ]);
+  const picture = hashOf(bytes);
+  const old = template.assets['photo-1'];
+  template.id = 'their-corners';
+  template.name = 'Their corners';
+  template.assets['photo-1'] = picture;
+  const part = contents.media.find((m: { id: string }) => m.id === old);
+  contents.media = [
+    ...contents.media.filter((m: { id: string }) => m.id !== old),
+    { ...part, id: picture, path: 'media/theirs', name: 'stripes.png', type: 'image/png' },
+  ];
+  const text = (data: unknown) => Buffer.from(JSON.stringify(data));
+  const path = await zipped(
+    { ...files, 'template.json': text(template), 'contents.json': text(contents), 'media/theirs': bytes },
+    'their-corners.freshreel',
+  );
+  return { path, picture };
+}
+
+it('a template goes out as one file with all its media, and comes back from somebody else', async () => {
+  const page = await session.page(LAPTOP, '/templates/four-corners');
+  await tap(page, 'save-template-file');
+  const files = await unzipped(await session.take('.freshreel'));
+  const template = json(files['template.json']);
+  const contents = json(files['contents.json']);
+  expect(template.id).toBe('four-corners');
+  const held = contents.media.map((m: { id: string; path: string }) => [m.id, hashOf(files[m.path]!)]);
+  expect(held.map(([name]: [string]) => name).sort()).toEqual(Object.values(template.assets).sort());
+  for (const [name, hash] of held) expect(hash).toBe(name);
+
+  const { path } = await strangers(files);
+  await page.goto(`${session.address}/templates`);
+  await choose(page, 'open-template-file', path);
+  await page.waitForSelector(id('use-template'));
+  expect(page.url()).toMatch(/\/templates\/their-corners$/);
+  // The same file again is the same template.
+  await tap(page, 'back');
+  await choose(page, 'open-template-file', path);
+  await page.waitForSelector(id('use-template'));
+  await tap(page, 'back');
+  expect(await page.$$eval('[data-testid^="template-card-their"]', (all) => all.length)).toBe(1);
+  expect(await textOf(page, 'template-card-their-corners')).toContain('Yours.');
+
+  // A reel of it finds everything.
+  await tap(page, 'template-card-their-corners');
+  await tap(page, 'use-template');
+  await page.waitForSelector(id('step-render'));
+  expect(await page.$(id('missing-files'))).toBeNull();
+  await tap(page, 'step-render');
+  await page.waitForFunction(() => !document.body.textContent?.includes('Looking at all words'));
+  expect(await page.$(id('check-missing-picture'))).toBeNull();
+
+  // And on the command line.
+  const out = mkdtempSync(join(tmpdir(), 'fresh-reel-template-'));
+  const cli = join(__dirname, '../apps/server/bin/fresh-reel.mjs');
+  const args = ['--out', out, '--size', '320x180', '--frames', '60-60'];
+  execFileSync('node', [cli, 'render', path, ...args], { stdio: 'pipe' });
+  const [frame] = execFileSync('ls', [out], { encoding: 'utf8' })
+    .split('\n')
+    .filter((f) => f.endsWith('.png'));
+  const png = PNG.sync.read(readFileSync(join(out, frame!)));
+  expect(pixel(png, 160, 90)[3]).toBe(255);
+  await page.close();
+});
+
+it('a template that was taken out can be put back, and its reels stay', async () => {
+  const page = await session.page(PHONE, '/templates/their-corners');
+  await tap(page, 'take-out-template');
+  await page.waitForSelector(id('template-card-name-strap'));
+  expect(await page.$(id('template-card-their-corners'))).toBeNull();
+  expect(await textOf(page, 'toast')).toContain('Reels made with it stay');
+  await tap(page, 'toast-action');
+  await page.waitForSelector(id('template-card-their-corners'));
+  await page.close();
+});
+
+it('a file that is none is told as such, and leaves nothing behind', async () => {
+  const page = await session.page(PHONE, '/templates');
+  for (const [path, said] of [
+    [await zipped({ 'readme.txt': Buffer.from('hello') }, 'other.freshreel'), /not a reel or a template/],
+    [
+      await zipped(
+        { 'template.json': Buffer.from('{"format":"freshreel/template","version":3}') },
+        'broken.freshreel',
+      ),
+      /template is damaged/,
+    ],
+  ] as const) {
+    await choose(page, 'open-template-file', path);
+    expect(await waitForText(page, 'templates-fault', said)).toBeTruthy();
+  }
+  await page.close();
+});
