@@ -141,6 +141,17 @@ describe('what a stranger’s document may not be, it is told in words', () => {
       'takes a number',
     ],
     [
+      'copies of a stroke',
+      [
+        shape({
+          copies: { across: 3, step: [9, 9] },
+          stroke: { paint: { colour: '#000000' }, width: 2 },
+        }),
+      ],
+      {},
+      'takes no stroke',
+    ],
+    [
       'grain with a place',
       [{ id: 'g', kind: 'grain', amount: 0.1, move: [9, 0, 0] }],
       {},

@@ -33,6 +33,7 @@ export function faultsOfTemplate(template: Template): string[] {
     ...siblingFaults(template.layers),
     ...layers.flatMap(pathFaults),
     ...layers.flatMap(grainFaults),
+    ...layers.flatMap(copiesFaults),
   ];
 }
 
@@ -145,6 +146,12 @@ function pathFaults(layer: Layer): string[] {
       return [`the layer "${layer.id}": ${(error as Error).message}`];
     }
   });
+}
+
+/** Copies are of fills alone. */
+function copiesFaults(layer: Layer): string[] {
+  if (layer.kind !== 'shape' || !layer.copies || (layer.fill && !layer.stroke)) return [];
+  return [`the shape "${layer.id}" has copies: it needs a fill, and takes no stroke`];
 }
 
 /** Grain lies over the whole picture: what would place it, or set it apart, does nothing good. */

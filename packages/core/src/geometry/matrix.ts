@@ -129,6 +129,18 @@ export function inverse(h: Homography): Homography | undefined {
   ];
 }
 
+/** Two affine maps as one: first `n`, then `m`. */
+export function multiplyAffine(m: Affine, n: Affine): Affine {
+  return [
+    m[0] * n[0] + m[2] * n[1],
+    m[1] * n[0] + m[3] * n[1],
+    m[0] * n[2] + m[2] * n[3],
+    m[1] * n[2] + m[3] * n[3],
+    m[0] * n[4] + m[2] * n[5] + m[4],
+    m[1] * n[4] + m[3] * n[5] + m[5],
+  ];
+}
+
 /** The affine map back; nothing when there is none. */
 export function invertAffine([a, b, c, d, e, f]: Affine): Affine | undefined {
   const det = a * d - b * c;

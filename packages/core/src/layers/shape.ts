@@ -1,15 +1,18 @@
 import { z } from 'zod';
 import { property } from '../documents/property';
 import { longestStroke } from '../geometry/length';
+import type { Memo } from '../memo';
 import type { Op, Paint, StrokeStyle } from '../paint/ops';
 import {
   layerBase,
   marginSchema,
+  numberProperty,
   outlineSchema,
   paintSchema,
   pointProperty,
   positiveProperty,
   resolvePaint,
+  type ValueOf,
 } from './common';
 import type { LayerKind } from './kind';
 import { outlinePath } from './outline';
@@ -26,6 +29,17 @@ export const shapeSchema = z.strictObject({
   extent: pointProperty.default([1, 1]),
   extentFrom: pointProperty.default([0, 0]),
   fill: paintSchema.optional(),
+  /** Painted as a grid of copies, each a step on from the one before: dots, teeth, stripes. Fills only. */
+  copies: z
+    .strictObject({
+      across: property(z.number().int().min(1).max(400)).default(1),
+      down: property(z.number().int().min(1).max(400)).default(1),
+      /** Frame units from one to the next, to the right and downwards. */
+      step: pointProperty,
+      /** The part of a step that every other row stands aside. */
+      shift: numberProperty.default(0),
+    })
+    .optional(),
   stroke: z
     .strictObject({
       paint: paintSchema,
@@ -76,6 +90,8 @@ export const shape: LayerKind<ShapeLayer> = {
           : {}),
     };
     if (!fill && !(stroke && stroke.width > 0)) return [];
+    if (layer.copies && fill)
+      return [{ op: 'copies', path: outline, plane, fill, opacity: 1, ...grid(layer.copies, value, memo) }];
     const op: Op = {
       op: 'path',
       path: outline,
@@ -89,3 +105,27 @@ export const shape: LayerKind<ShapeLayer> = {
 
   slots: () => [],
 };
+
+/** Copies of one layer at most. */
+const MOST_COPIES = 20_000;
+
+/** The places of a grid of copies; the same grid gives the same object. */
+function grid(
+  copies: NonNullable<ShapeLayer['copies']>,
+  value: ValueOf,
+  memo: Memo,
+): { readonly places: Float32Array } {
+  const [across, down] = [value(copies.across), value(copies.down)].map((n) => Math.max(1, Math.round(n)));
+  const [dx, dy] = value(copies.step);
+  const shift = value(copies.shift);
+  return memo.of(`grid/${across}/${down}/${dx}/${dy}/${shift}`, () => {
+    const rows = Math.min(down!, Math.max(1, Math.floor(MOST_COPIES / across!)));
+    const places = new Float32Array(across! * rows * 6);
+    for (let i = 0; i < across! * rows; i++) {
+      const row = Math.floor(i / across!);
+      const x = (i % across!) + (row % 2 === 1 ? shift : 0);
+      places.set([1, 0, 0, 1, x * dx, row * dy], i * 6);
+    }
+    return { places };
+  });
+}

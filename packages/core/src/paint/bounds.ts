@@ -1,8 +1,8 @@
 import type { Growth } from '../effects/kind';
 import { growthOf } from '../effects/registry';
-import { pathBounds } from '../geometry/path';
+import { type Path, pathBounds } from '../geometry/path';
 import { planeBounds } from '../geometry/plane';
-import { EMPTY, inset, intersection, isEmpty, type Rect, union } from '../geometry/rect';
+import { corners, EMPTY, inset, intersection, isEmpty, type Rect, union } from '../geometry/rect';
 import type { Size } from '../layers/kind';
 import type { Op } from './ops';
 
@@ -13,6 +13,23 @@ export function inkedBounds({ path, stroke }: Pick<PathOp, 'path' | 'stroke'>): 
   const box = pathBounds(path);
   // A miter may reach farther than half the width; twice the width holds the default limit in practice.
   return stroke ? inset(box, stroke.width * (stroke.join === 'miter' ? 2 : 0.5)) : box;
+}
+
+/** The box of all copies of an outline, in the coordinates of their plane. */
+function copiesBounds(path: Path, places: Float32Array): Rect {
+  const of = corners(pathBounds(path));
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i + 5 < places.length; i += 6) {
+    for (const [px, py] of of) {
+      const x = places[i]! * px + places[i + 2]! * py + places[i + 4]!;
+      const y = places[i + 1]! * px + places[i + 3]! * py + places[i + 5]!;
+      left = Math.min(left, x);
+      right = Math.max(right, x);
+      top = Math.min(top, y);
+      bottom = Math.max(bottom, y);
+    }
+  }
+  return left > right ? EMPTY : { x: left, y: top, width: right - left, height: bottom - top };
 }
 
 /** The box of a colour sign on its baseline, in the coordinates of its plane. */
@@ -53,6 +70,8 @@ export function drawingBounds(op: Op): Rect {
   switch (op.op) {
     case 'path':
       return planeBounds(op.plane, inkedBounds(op));
+    case 'copies':
+      return planeBounds(op.plane, copiesBounds(op.path, op.places));
     case 'picture':
       return planeBounds(op.plane, op.target);
     case 'glyph':

@@ -68,6 +68,19 @@ export type Op =
       readonly opacity: number;
       readonly blend?: BlendMode;
     }
+  /** One outline painted as often as there are places: together they are one thing, which fades and blends as one. */
+  | {
+      readonly op: 'copies';
+      readonly path: Path;
+      readonly plane: Homography;
+      readonly fill: Paint;
+      /** Six numbers for each copy: the affine map (a, b, c, d, e, f, as of a canvas) that puts it in the plane. */
+      readonly places: Float32Array;
+      /** One number for each copy, 0..1; all of them full, when absent. */
+      readonly opacities?: Float32Array;
+      readonly opacity: number;
+      readonly blend?: BlendMode;
+    }
   | {
       readonly op: 'picture';
       readonly picture: string;
@@ -107,10 +120,12 @@ export type Op =
     }
   | { readonly op: 'close' };
 
-export type Drawing = Extract<Op, { op: 'path' | 'picture' | 'glyph' | 'grain' }>;
+export type Drawing = Extract<Op, { op: 'path' | 'copies' | 'picture' | 'glyph' | 'grain' }>;
 
 export function isDrawing(op: Op): op is Drawing {
-  return op.op === 'path' || op.op === 'picture' || op.op === 'glyph' || op.op === 'grain';
+  return (
+    op.op === 'path' || op.op === 'copies' || op.op === 'picture' || op.op === 'glyph' || op.op === 'grain'
+  );
 }
 
 /** Whether two operation lists paint the same picture: used to skip painting what did not change. */
@@ -127,6 +142,9 @@ export function sameMoments(a: readonly (readonly Op[])[], b: readonly (readonly
 export function sameData(a: unknown, b: unknown): boolean {
   if (a === b) return true;
   if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
+  if (a instanceof Float32Array) {
+    return b instanceof Float32Array && a.length === b.length && a.every((v, i) => v === b[i]);
+  }
   if (Array.isArray(a)) {
     return Array.isArray(b) && a.length === b.length && a.every((v, i) => sameData(v, b[i]));
   }

@@ -10,7 +10,7 @@ import { KeptGradients, KeptPictures, movesAsOne } from './kept';
 import { Mipmaps } from './mipmap';
 import { paintSamples } from './motionBlur';
 import type { Composite, Drawing, Op } from './ops';
-import { clipTo, type PathFor, paintImage, paintPath, paintSign, type View } from './planar';
+import { clipTo, type PathFor, paintCopies, paintImage, paintPath, paintSign, type View } from './planar';
 import type { Context2D, PaintHost, PathSink, Surface } from './surface';
 
 /** Canvas names of the composites; blend modes are the canvas's own (W3C Compositing names). */
@@ -198,10 +198,15 @@ export class Painter {
         const parts = op.fill !== undefined && op.stroke !== undefined;
         const apart = parts && (opacity < 1 || (blend ?? 'normal') !== 'normal');
         if (this.paintKept(op, view)) break;
-        if (apart) this.paintApart(op, view);
+        if (apart) this.paintApart(op, view, (on) => paintPath(op, on, this.pathFor));
         else paintPath(op, view, this.pathFor);
         break;
       }
+      case 'copies':
+        if (opacity < 1 || (blend ?? 'normal') !== 'normal')
+          this.paintApart(op, view, (on) => paintCopies(op, on, this.pathFor));
+        else paintCopies(op, view, this.pathFor);
+        break;
       case 'picture': {
         const picture = this.host.picture(op.picture, op.at);
         if (!picture) break;
@@ -223,13 +228,14 @@ export class Painter {
     }
   }
 
-  /** Paints a path on a clear surface of its own, which is then laid over the view as one. */
-  private paintApart(op: PathOp, view: View): void {
+  /** Paints a drawing on a clear surface of its own, which is then laid over the view as one. */
+  private paintApart(op: Drawing, view: View, paint: (on: View) => void): void {
     const box = boxIn(view, op);
     if (isEmpty(box)) return;
-    const picture = this.pictureOf(op, box, view.scale);
-    layWhole(picture, box, view);
-    this.giveBack(picture);
+    const surface = this.borrow(box.width, box.height);
+    paint({ surface, scale: view.scale, left: box.x, top: box.y });
+    layWhole(surface, box, view);
+    this.giveBack(surface);
   }
 
   /** Paints a gradient that stands still and fills the view from its picture. @returns whether it does */
@@ -363,8 +369,8 @@ function planeScale(plane: Homography, r: Rect): number {
   return Math.max(across(a, c), across(b, d)) / diagonal;
 }
 
-/** The pixels of the frame that a path covers in a view. */
-function boxIn({ surface: { canvas }, scale, left, top }: View, op: PathOp): Rect {
+/** The pixels of the frame that a drawing covers in a view. */
+function boxIn({ surface: { canvas }, scale, left, top }: View, op: Drawing): Rect {
   const seen = { x: left, y: top, width: canvas.width, height: canvas.height };
   return pixelBox(drawingBounds(op), scale, seen);
 }

@@ -1,4 +1,11 @@
-import { type Homography, planeInView } from '../geometry/matrix';
+import {
+  affineOf,
+  type Homography,
+  isAffine,
+  multiplyAffine,
+  planeInView,
+  planeTimes,
+} from '../geometry/matrix';
 import { type Path, pathBounds } from '../geometry/path';
 import { flatMap, projectPath } from '../geometry/plane';
 import type { Rect } from '../geometry/rect';
@@ -66,6 +73,33 @@ export function paintPath(op: Extract<Op, { op: 'path' }>, view: View, pathFor: 
       context.stroke(path);
     }
   });
+}
+
+/** Paints every copy of an outline, one after the other. The context's opacity is that of each copy. */
+export function paintCopies(op: Extract<Op, { op: 'copies' }>, view: View, pathFor: PathFor): void {
+  const { path, plane, fill, places, opacities } = op;
+  const { context } = view.surface;
+  const shown = pathFor(path);
+  const inView = inPixels(plane, view);
+  const flat = fill.kind === 'solid' && isAffine(inView) ? affineOf(inView) : undefined;
+  if (fill.kind === 'solid') context.fillStyle = fill.colour;
+  for (let i = 0; i + 5 < places.length; i += 6) {
+    const opacity = opacities?.[i / 6] ?? 1;
+    if (opacity <= 0) continue;
+    context.globalAlpha = Math.min(1, opacity);
+    const place = [
+      places[i]!,
+      places[i + 1]!,
+      places[i + 2]!,
+      places[i + 3]!,
+      places[i + 4]!,
+      places[i + 5]!,
+    ] as const;
+    if (flat) {
+      context.setTransform(...multiplyAffine(flat, place));
+      context.fill(shown);
+    } else paintPath({ op: 'path', path, plane: planeTimes(plane, place), fill, opacity: 1 }, view, pathFor);
+  }
 }
 
 /** Clips the view's context to a path through its plane. */
