@@ -9,6 +9,7 @@ import { colour } from '../ui/theme';
 import { ListSlot } from './ListSlot';
 import { MediaSlot } from './MediaSlot';
 import { SoundSlot } from './SoundSlot';
+import type { SlotRowProps } from './slots';
 import { TextSlot } from './TextSlot';
 import { secondsText } from './time';
 import { useReelEditor } from './useReelEditor';
@@ -81,13 +82,6 @@ function Again({ slot, onSelect }: { slot: Slot; onSelect: (slot: string) => voi
       </Txt>
     </Press>
   );
-}
-
-export interface SlotRowProps<S extends Slot = Slot> {
-  readonly slot: S;
-  readonly selected: boolean;
-  readonly onSelect: () => void;
-  readonly notices: readonly Notice[];
 }
 
 function SlotRow(props: SlotRowProps) {

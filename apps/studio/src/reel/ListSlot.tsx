@@ -9,9 +9,8 @@ import { Button, IconButton } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
-import type { SlotRowProps } from './FillStep';
 import { SlotHead } from './SlotHead';
-import { checkText } from './slots';
+import { checkText, type SlotRowProps } from './slots';
 import { TextTools } from './TextTools';
 import { useReelEditor } from './useReelEditor';
 

@@ -15,10 +15,9 @@ import { Txt } from '../ui/Txt';
 import { CHEQUERED, CORNER, colour } from '../ui/theme';
 import { useDrag } from '../ui/useDrag';
 import { ClipPart } from './ClipPart';
-import type { SlotRowProps } from './FillStep';
 import { Framing } from './Framing';
 import { SlotHead } from './SlotHead';
-import { checkText } from './slots';
+import { checkText, type SlotRowProps } from './slots';
 import { useReelEditor } from './useReelEditor';
 
 type Said = { readonly kind: 'info' | 'fault'; readonly text: string } | undefined;

@@ -14,8 +14,8 @@ import { NumberRow } from '../ui/NumberRow';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
-import type { SlotRowProps } from './FillStep';
 import { SlotHead } from './SlotHead';
+import type { SlotRowProps } from './slots';
 import { secondsText } from './time';
 import { useReelEditor } from './useReelEditor';
 

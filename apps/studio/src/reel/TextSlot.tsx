@@ -17,9 +17,8 @@ import { Swatch } from '../ui/Swatch';
 import { Txt } from '../ui/Txt';
 import { colour } from '../ui/theme';
 import { swatchesOf } from './ControlRow';
-import type { SlotRowProps } from './FillStep';
 import { SlotHead } from './SlotHead';
-import { checkText } from './slots';
+import { checkText, type SlotRowProps } from './slots';
 import { TextTools, usePutWords } from './TextTools';
 import { useReelEditor } from './useReelEditor';
 

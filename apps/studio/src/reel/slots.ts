@@ -1,4 +1,4 @@
-import type { Finding, Slot, Template } from '@fresh-reel/core';
+import type { Finding, Notice, Slot, Template } from '@fresh-reel/core';
 import type { IconName } from '../ui/Button';
 
 /** Number on a slot's tag, counted through the template from 1. */
@@ -56,4 +56,12 @@ export function checkText(check: Finding): { kind: 'info' | 'watch' | 'fault'; t
 
 function shorten(words: string): string {
   return words.length > 60 ? `${words.slice(0, 57)}…` : words;
+}
+
+/** What the row of a slot is given. */
+export interface SlotRowProps<S extends Slot = Slot> {
+  readonly slot: S;
+  readonly selected: boolean;
+  readonly onSelect: () => void;
+  readonly notices: readonly Notice[];
 }
