@@ -20,6 +20,7 @@ import {
   waitForText,
 } from './support/browser';
 import { ffmpeg, folder, noise, numberedClip } from './support/clips';
+import { stripesPng } from './support/probe';
 import { openReel, slotReel } from './support/slotReel';
 
 const SHARED = join(__dirname, '../packages/templates/src/shared');
@@ -188,12 +189,20 @@ it('a file in use is taken off the shelf, missed, and put back', async () => {
 
 it('a reel whose files are missing opens, marks their places, and finds them by what they are and by name', async () => {
   const page = await session.page(LAPTOP);
+  // Files of the user's own: those of the demo are there even when they are off the shelf.
+  const stripes = stripesPng(640, 480, [
+    [200, 60, 40],
+    [40, 60, 200],
+  ]);
+  const squall = made('squall.png', stripes);
+  const free = Buffer.from([0, 0, 0, 8, ...Buffer.from('free')]);
+  const climb = made('climb.mp4', Buffer.concat([readFileSync(shared('kite-going-up.mp4')), free]));
   await start(page, 'drift-wall');
-  await choose(page, 'choose-picture-1', shared('gust.jpg'), shared('kite-going-up.mp4'));
+  await choose(page, 'choose-picture-1', squall, climb);
   await page.waitForSelector(id('reset-slot-picture-2'));
   await saved(page);
   const reel = page.url();
-  for (const name of ['gust.jpg', 'kite-going-up.mp4']) {
+  for (const name of ['squall.png', 'climb.mp4']) {
     await page.goto(`${session.address}/shelf`);
     await tap(page, `media-${name}`);
     await tap(page, 'media-remove');
@@ -202,12 +211,12 @@ it('a reel whose files are missing opens, marks their places, and finds them by 
   await tap(page, 'shelf-free');
   await page.waitForSelector(id('shelf-free'), { hidden: true });
   await page.goto(reel);
-  await waitForText(page, 'missing-files', /“gust.jpg” for Picture 1; “kite-going-up.mp4” for Picture 2/);
+  await waitForText(page, 'missing-files', /“squall.png” for Picture 1; “climb.mp4” for Picture 2/);
   await tap(page, 'show-picture-1');
   await page.waitForSelector(id('missing-shot-1'));
   // One under another name, the other among files that are not wanted.
-  const renamed = made('storm.jpg', readFileSync(shared('gust.jpg')));
-  await choose(page, 'find-files', shared('noon.jpg'), renamed, shared('kite-going-up.mp4'));
+  const renamed = made('storm.png', stripes);
+  await choose(page, 'find-files', shared('noon.jpg'), renamed, climb);
   await page.waitForSelector(id('missing-files'), { hidden: true });
   await page.waitForSelector(id('missing-shot-1'), { hidden: true });
   await saved(page);

@@ -4,11 +4,12 @@ import { Slot } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { clearOutFiles } from '@/media/outFile';
-import { clearStoredRenders } from '@/render/storeFile';
+import { restoreRenders } from '@/render/jobs';
 import { startDemoShelf } from '@/shelf/demoShelf';
 import { startDemo } from '@/storage/demo';
-import { clearBrokenImports, emptyGone } from '@/storage/media';
+import { clearBrokenImports } from '@/storage/media';
 import { queryClient } from '@/storage/queries';
+import { purgeOld } from '@/storage/removed';
 import { recoverUnsaved } from '@/storage/unsaved';
 import { Banner } from '@/ui/Banner';
 import { ToastProvider } from '@/ui/Toast';
@@ -23,11 +24,13 @@ export default function Layout() {
       .then(startDemo)
       .then(() => setState('ready'))
       .catch((error: unknown) => setState({ fault: error instanceof Error ? error.message : String(error) }));
-    void clearStoredRenders();
+    void restoreRenders();
     void clearOutFiles();
+    // Asked once the browser has something of the user's to keep; it may say no without a word.
+    void navigator.storage?.persist?.();
     // Nothing waits for these.
     void clearBrokenImports()
-      .then(emptyGone)
+      .then(() => purgeOld())
       .then(startDemoShelf)
       .catch(() => undefined);
   }, []);

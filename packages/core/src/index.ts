@@ -37,7 +37,7 @@ export {
   type Use,
 } from './documents/template';
 export { COMING } from './edit/comingKinds';
-export { change, type History, redo, settle, startHistory, undo } from './edit/history';
+export { cancel, change, type History, redo, settle, startHistory, undo } from './edit/history';
 export {
   copyKey,
   easeKey,
@@ -140,7 +140,7 @@ export type { SoundSource } from './sound/mix';
 export type { SoundFacts } from './sound/play';
 export { type MixFacts, MixRender } from './sound/render';
 export { toSoundRate, toStereo } from './sound/resample';
-export { SOUND_RATE, type Stereo } from './sound/sound';
+export { SOUND_CODECS, SOUND_RATE, type SoundCodec, type Stereo } from './sound/sound';
 export { wavHeader, wavSamples } from './sound/wav';
 export { LayoutCache } from './text/cache';
 export { splitColumns, unsplitLines } from './text/columns';

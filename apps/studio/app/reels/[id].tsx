@@ -10,7 +10,7 @@ export default function ReelRoute() {
   const { data, error, isPending } = useStoredReel(id);
   const router = useRouter();
   if (isPending) return null;
-  if (data?.kind === 'reel') return <ReelScreen key={id} reel={data.reel} firstStep="fill" />;
+  if (data?.kind === 'reel') return <ReelScreen key={id} history={data.history} firstStep="fill" />;
   const reason = data?.kind === 'damaged' ? data.reason : (error?.message ?? 'It is not here any more.');
   return (
     <Place title="This reel cannot be opened">

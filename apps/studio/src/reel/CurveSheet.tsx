@@ -6,15 +6,18 @@ import { Sheet } from '../ui/Sheet';
 export function CurveSheet({
   ease,
   onChange,
+  onSettle,
   onClose,
 }: {
   ease: Easing;
   onChange: (ease: Easing) => void;
+  /** A handle is let go, or a curve chosen. */
+  onSettle: () => void;
   onClose: () => void;
 }) {
   return (
     <Sheet title="Curve to the next keyframe" onClose={onClose} testID="curve-sheet">
-      <CurveField ease={ease} onChange={onChange} onSettle={() => undefined} />
+      <CurveField ease={ease} onChange={onChange} onSettle={onSettle} />
     </Sheet>
   );
 }

@@ -155,6 +155,7 @@ function Strip({ keyed, onClose }: { keyed: Keyed; onClose: () => void }) {
         <CurveSheet
           ease={keys[curve]!.ease ?? 'ease-in-out'}
           onChange={(ease) => put(easeKey(held, clock, curve, ease), `curve-${curve}`)}
+          onSettle={settle}
           onClose={() => {
             settle();
             setCurve(undefined);

@@ -81,9 +81,11 @@ export function MediaSlot({
   const [carried, setCarried] = useState(false);
   // Dropped on another slot's row, the two trade what they hold.
   const carry = useDrag({
+    along: 'x',
     onMove: () => setCarried(true),
-    onEnd: (moved, at) => {
+    onEnd: (moved, at, cancelled) => {
       setCarried(false);
+      if (cancelled) return;
       const row = moved && document.elementFromPoint(at.x, at.y)?.closest('[data-testid^="slot-"]');
       const other = row ? row.getAttribute('data-testid')!.slice('slot-'.length) : undefined;
       if (other && other !== slot.id && others.some((s) => s.id === other)) swapWith(other);
@@ -233,7 +235,7 @@ const styles = StyleSheet.create({
     justifyContent: 'center',
     backgroundColor: colour.hairline,
     cursor: 'grab',
-    touchAction: 'none',
+    touchAction: 'pan-y',
   } as object,
   carried: { opacity: 0.5, borderColor: colour.accent },
   image: { width: 84, height: 60 },

@@ -56,7 +56,7 @@ function Handle({ id, name, value, width, height }: HandleProps) {
     },
     onMove: (at, from) =>
       put(start.current[0] + (at.x - from.x) / width, start.current[1] + (at.y - from.y) / height),
-    onEnd: settle,
+    onEnd: () => settle(),
   });
   const onKeyDown = (e: {
     key: string;

@@ -1,4 +1,4 @@
-import { adjustPicture, convertFrames, type Reel, type Region } from '@fresh-reel/core';
+import { adjustPicture, convertFrames, type History, type Reel, type Region } from '@fresh-reel/core';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { useSaveReelFile } from '../files/useSaveFile';
@@ -6,6 +6,7 @@ import { usePreviewState, usePreviewSurface } from '../preview/usePreview';
 import { useSoundtrack } from '../sound/useSoundtrack';
 import { Banner } from '../ui/Banner';
 import { Button, IconButton } from '../ui/Button';
+import { GesturesProvider } from '../ui/gestures';
 import { Press } from '../ui/Press';
 import { Txt } from '../ui/Txt';
 import { colour, useIsWide } from '../ui/theme';
@@ -25,11 +26,15 @@ import { type Step, Steps } from './Steps';
 import { ReelEditorProvider, useReelEditing, useReelEditor } from './useReelEditor';
 
 /** One reel, from words to file. */
-export function ReelScreen({ reel, firstStep }: { reel: Reel; firstStep: Step }) {
-  const editor = useReelEditing(reel);
+export function ReelScreen({ history, firstStep }: { history: History<Reel>; firstStep: Step }) {
+  const editor = useReelEditing(history);
+  const { settle, cancel } = editor;
+  const gestures = useMemo(() => ({ begin: settle, cancel }), [settle, cancel]);
   return (
     <ReelEditorProvider value={editor}>
-      <Workbench firstStep={firstStep} />
+      <GesturesProvider value={gestures}>
+        <Workbench firstStep={firstStep} />
+      </GesturesProvider>
     </ReelEditorProvider>
   );
 }

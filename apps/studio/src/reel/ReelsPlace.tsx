@@ -7,9 +7,11 @@ import { useOpenFile } from '../files/useOpenFile';
 import { saveFile } from '../media/pickFile';
 import { useAttached, useNearScreen, usePreviewSurface } from '../preview/usePreview';
 import { Place } from '../shell/Place';
-import { useDeleteReel, useReels, useRestoreReel, useSaveReel } from '../storage/queries';
+import { RemovedList } from '../shell/RemovedList';
+import { useDeleteReel, useReels, useRemovedChange, useSaveReel } from '../storage/queries';
 import type { StoredReel } from '../storage/reels';
-import { onWritten } from '../storage/tabs';
+import { listRemoved, putBack } from '../storage/removed';
+import { ifFree, onWritten, reelLock } from '../storage/tabs';
 import { Banner } from '../ui/Banner';
 import { Button, IconButton } from '../ui/Button';
 import { Field } from '../ui/Field';
@@ -60,23 +62,28 @@ export function ReelsPlace() {
           </View>
         ))}
       </View>
+      <RemovedList kind="reel" title="Deleted reels" onFault={setFault} />
     </Place>
   );
 }
 
 function useDeleting(stored: StoredReel, name: string, onFault: (message: string) => void): () => void {
   const remove = useDeleteReel();
-  const restore = useRestoreReel();
+  const restore = useRemovedChange(putBack);
   const toast = useToast();
   return () =>
-    remove.mutate(stored.id, {
+    remove.mutate(stored, {
       onError: (e) => onFault(e.message),
       onSuccess: () =>
         toast({
           text: `“${name}” is deleted.`,
           action: {
             title: 'Put it back',
-            run: () => restore.mutate(stored, { onError: (e) => onFault(e.message) }),
+            run: () =>
+              void listRemoved().then((all) => {
+                const kept = all.find((r) => r.kind === 'reel' && r.id === stored.id);
+                if (kept) restore.mutate(kept, { onError: (e) => onFault(e.message) });
+              }),
           },
         }),
     });
@@ -91,6 +98,7 @@ interface RowProps {
 function ReelRow({ reel, stored, onFault }: RowProps) {
   const router = useRouter();
   const save = useSaveReel();
+  const toast = useToast();
   const { data: reels } = useReels();
   const remove = useDeleting(stored, reel.name, onFault);
   const [naming, setNaming] = useState<string>();
@@ -100,8 +108,21 @@ function ReelRow({ reel, stored, onFault }: RowProps) {
   const put = (next: Reel) => save.mutate(next, { onError: (e) => onFault(e.message) });
   const rename = () => {
     const name = naming?.trim();
-    if (name && name !== reel.name) put({ ...reel, name, changed: new Date().toISOString() });
     setNaming(undefined);
+    if (name && name !== reel.name) void renameTo(name);
+  };
+  /** Renames, unless another tab has the reel in hand: it would write its own name over this one. */
+  const renameTo = async (name: string) => {
+    const done = await ifFree(reelLock(reel.id), () =>
+      save
+        .mutateAsync({ ...reel, name, changed: new Date().toISOString() })
+        .catch((e: Error) => onFault(e.message)),
+    );
+    if (!done) return onFault(`“${reel.name}” is open in another tab. Rename it there, or close it first.`);
+    toast({
+      text: `Renamed to “${name}”.`,
+      action: { title: 'Undo', run: () => put({ ...reel, changed: new Date().toISOString() }) },
+    });
   };
   const duplicate = () => {
     const names = new Set((reels ?? []).flatMap((r) => (r.kind === 'reel' ? [r.reel.name] : [])));

@@ -43,7 +43,7 @@ export function Ribbon({ surface, onSeek }: { surface: PreviewSurface; onSeek: (
       start.current = { hold: scene.clock.hold, perPixel: end / box.width };
     },
     onMove: (at, from) => setHold(start.current.hold + (at.x - from.x) * start.current.perPixel),
-    onEnd: settle,
+    onEnd: () => settle(),
   });
   const setHold = (frames: number) => {
     if (!hold) return;

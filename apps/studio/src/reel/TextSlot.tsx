@@ -105,10 +105,11 @@ export function TextSlot({
             slot={slot.id}
             look={lookOf(words, range.start, range.end)}
             some={range.end > range.start}
-            onMark={(look) => {
-              put(markWords(words, range.start, range.end, look));
-              settle();
+            onMark={(look, gesture) => {
+              put(markWords(words, range.start, range.end, look), gesture);
+              if (!gesture) settle();
             }}
+            onSettle={settle}
           />
           <TextTools slot={slot} onSign={sign} />
         </>
@@ -125,11 +126,14 @@ function Marks({
   look,
   some,
   onMark,
+  onSettle,
 }: {
   slot: string;
   look: RunLook;
   some: boolean;
-  onMark: (look: RunLook) => void;
+  /** With the name of a gesture, the change is a part of that. */
+  onMark: (look: RunLook, gesture?: string) => void;
+  onSettle: () => void;
 }) {
   const { graphic } = useReelEditor();
   if (!some) {
@@ -166,8 +170,8 @@ function Marks({
         name="Colour of the selected words"
         value={own ?? '#C8431C'}
         swatches={swatchesOf(graphic.template.looks)}
-        onChange={(c) => onMark({ colour: c })}
-        onSettle={() => undefined}
+        onChange={(c) => onMark({ colour: c }, 'colour')}
+        onSettle={onSettle}
         testID={`mark-colour-${slot}`}
       />
       {own && <Button title="No colour" kind="plain" onPress={() => onMark({ colour: undefined })} />}

@@ -83,8 +83,8 @@ export function TextTools({ slot, onSign }: Props) {
 /** Puts words into a slot. */
 export function usePutWords(slot: string) {
   const { graphic, edit } = useReelEditor();
-  return (words: Parameters<typeof setSlot>[3]) =>
-    edit((r) => setSlot(r, graphic.id, slot, words), `words-${slot}`);
+  return (words: Parameters<typeof setSlot>[3], gesture = 'words') =>
+    edit((r) => setSlot(r, graphic.id, slot, words), `${gesture}-${slot}`);
 }
 
 const styles = StyleSheet.create({

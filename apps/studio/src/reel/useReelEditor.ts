@@ -1,4 +1,5 @@
 import {
+  cancel,
   change,
   type Graphic,
   GraphicScene,
@@ -10,7 +11,6 @@ import {
   startHistory,
   undo,
 } from '@fresh-reel/core';
-import { useQueryClient } from '@tanstack/react-query';
 import {
   createContext,
   useCallback,
@@ -22,15 +22,12 @@ import {
   useState,
 } from 'react';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
-import { keys, useSaveReel } from '../storage/queries';
+import { keepHistory } from '../storage/histories';
+import { useSaveReel } from '../storage/queries';
 import { readReel } from '../storage/reels';
-import { StorageError } from '../storage/store';
 import { holdReel, onWritten } from '../storage/tabs';
 import { keepUnsaved } from '../storage/unsaved';
-
-export type SaveState =
-  | { readonly kind: 'saved' | 'saving' }
-  | { readonly kind: 'fault'; readonly message: string };
+import { Autosave, type SaveState } from './autosave';
 
 export interface ReelEditor {
   readonly reel: Reel;
@@ -41,6 +38,8 @@ export interface ReelEditor {
   edit(change: (reel: Reel) => Reel, gesture?: string): void;
   /** Ends a gesture. */
   settle(): void;
+  /** Takes back what the gesture that is going on has changed. */
+  cancel(): void;
   undo(): void;
   redo(): void;
   readonly canUndo: boolean;
@@ -57,7 +56,7 @@ export interface ReelEditor {
 
 type Action =
   | { readonly type: 'change'; readonly change: (reel: Reel) => Reel; readonly gesture: string | undefined }
-  | { readonly type: 'settle' | 'undo' | 'redo' }
+  | { readonly type: 'settle' | 'cancel' | 'undo' | 'redo' }
   | { readonly type: 'replace'; readonly reel: Reel };
 
 function reduce(history: History<Reel>, action: Action): History<Reel> {
@@ -66,6 +65,8 @@ function reduce(history: History<Reel>, action: Action): History<Reel> {
       return change(history, action.change(history.present), action.gesture);
     case 'settle':
       return settle(history);
+    case 'cancel':
+      return cancel(history);
     case 'undo':
       return undo(history);
     case 'redo':
@@ -75,13 +76,18 @@ function reduce(history: History<Reel>, action: Action): History<Reel> {
   }
 }
 
-/** Editing of one reel: its history, its saving, and the right to change it. */
-export function useReelEditing(initial: Reel): ReelEditor {
-  const [history, dispatch] = useReducer(reduce, initial, startHistory<Reel>);
+/**
+ * Editing of one reel: its history, its saving, and the right to change it.
+ * @param initial the reel as it is stored, with the steps that were kept of it
+ */
+export function useReelEditing(initial: History<Reel>): ReelEditor {
+  const [history, dispatch] = useReducer(reduce, initial);
   const reel = history.present;
-  const lock = useLock(reel.id, (stored) => dispatch({ type: 'replace', reel: stored }));
-  const { save, retrySave } = useAutosave(reel, initial, lock.held);
+  const { save, autosave } = useAutosave(initial.present);
+  const lock = useLock(reel.id, autosave, (stored) => dispatch({ type: 'replace', reel: stored }));
   const { held } = lock;
+  useEffect(() => autosave.put(reel), [autosave, reel]);
+  useKeptHistory(history);
 
   const edit = useCallback(
     (by: (reel: Reel) => Reel, gesture?: string) => {
@@ -100,40 +106,61 @@ export function useReelEditing(initial: Reel): ReelEditor {
     scene,
     edit,
     settle: useCallback(() => dispatch({ type: 'settle' }), []),
+    cancel: useCallback(() => dispatch({ type: 'cancel' }), []),
     undo: useCallback(() => dispatch({ type: 'undo' }), []),
     redo: useCallback(() => dispatch({ type: 'redo' }), []),
     canUndo: held && history.past.length > 0,
     canRedo: held && history.future.length > 0,
     save,
-    retrySave,
+    retrySave: useCallback(() => void autosave.flush(), [autosave]),
     mayEdit: held,
     elsewhere: lock.elsewhere,
     takeOver: lock.takeOver,
   };
 }
 
+/** Keeps the steps with the reel when it is left, or its tab goes out of sight. */
+function useKeptHistory(history: History<Reel>): void {
+  const latest = useRef(history);
+  latest.current = history;
+  useEffect(() => {
+    // Steps that do not fit are not worth a word: the reel itself is safe.
+    const keep = () => void keepHistory(latest.current).catch(() => undefined);
+    const onHidden = () => document.visibilityState === 'hidden' && keep();
+    document.addEventListener('visibilitychange', onHidden);
+    return () => {
+      document.removeEventListener('visibilitychange', onHidden);
+      keep();
+    };
+  }, []);
+}
+
 /** Holds the reel's lock while the editor is open, and reads what another tab wrote while it does not. */
-function useLock(id: string, onStored: (reel: Reel) => void) {
+function useLock(id: string, autosave: Autosave<Reel>, onStored: (reel: Reel) => void) {
   const [state, setState] = useState<'asking' | 'held' | 'elsewhere'>('asking');
-  const [ask, setAsk] = useState({ steal: false });
+  const [ask, setAsk] = useState({ take: false });
   const stored = useRef(onStored);
   stored.current = onStored;
 
   const reload = useCallback(async () => {
     const found = await readReel(id);
-    if (found?.kind === 'reel') stored.current(found.reel);
-  }, [id]);
+    // What could not be written before the reel was taken away is not thrown out for what was.
+    if (found?.kind !== 'reel' || autosave.unsaved) return;
+    autosave.replace(found.reel);
+    stored.current(found.reel);
+  }, [id, autosave]);
 
   useEffect(() => {
     let current = true;
     // What the other tab saved last is the newest.
-    let other = ask.steal;
+    let other = ask.take;
     const release = holdReel(id, {
-      steal: ask.steal,
-      onHeld: () => {
+      take: ask.take,
+      onHeld: async () => {
+        if (other) await reload();
         if (!current) return;
+        autosave.allow(true);
         setState('held');
-        if (other) void reload();
       },
       onRefused: () => {
         if (!current) return;
@@ -141,16 +168,22 @@ function useLock(id: string, onStored: (reel: Reel) => void) {
         setState('elsewhere');
       },
       onLost: () => {
+        autosave.allow(false);
         if (!current) return;
         setState('elsewhere');
-        setAsk({ steal: false });
+        setAsk({ take: false });
       },
+      onWanted: () => autosave.flush(),
     });
     return () => {
       current = false;
-      release();
+      // What is not written yet is, before another may.
+      void autosave.flush().finally(() => {
+        autosave.allow(false);
+        release();
+      });
     };
-  }, [id, ask, reload]);
+  }, [id, ask, reload, autosave]);
 
   useEffect(
     () => (state === 'elsewhere' ? onWritten((written) => written === id && void reload()) : undefined),
@@ -160,53 +193,26 @@ function useLock(id: string, onStored: (reel: Reel) => void) {
   return {
     held: state === 'held',
     elsewhere: state === 'elsewhere',
-    takeOver: useCallback(() => setAsk({ steal: true }), []),
+    takeOver: useCallback(() => setAsk({ take: true }), []),
   };
 }
 
-/** Writes every version, one after the other; while one is being written only the newest waits. */
-function useAutosave(reel: Reel, initial: Reel, mayWrite: boolean) {
+/** Writes every version of the reel; what a closing tab has not written yet is kept at once. */
+function useAutosave(initial: Reel): { readonly save: SaveState; readonly autosave: Autosave<Reel> } {
   const { mutateAsync } = useSaveReel();
-  const client = useQueryClient();
   const [save, setSave] = useState<SaveState>({ kind: 'saved' });
-  const written = useRef(initial);
-  const latest = useRef(reel);
-  latest.current = reel;
-  const running = useRef(false);
-
-  const run = useCallback(async () => {
-    if (running.current) return;
-    running.current = true;
-    try {
-      while (latest.current !== written.current) {
-        const next = latest.current;
-        setSave({ kind: 'saving' });
-        await mutateAsync({ ...next, changed: new Date().toISOString() });
-        written.current = next;
-        client.setQueryData(keys.reel(next.id), { kind: 'reel', id: next.id, reel: next });
-      }
-      setSave({ kind: 'saved' });
-    } catch (error) {
-      setSave({
-        kind: 'fault',
-        message: error instanceof StorageError ? error.message : `This could not be saved: ${String(error)}`,
-      });
-    } finally {
-      running.current = false;
-    }
-  }, [mutateAsync, client]);
-
-  useEffect(() => {
-    if (mayWrite && reel !== written.current) void run();
-    // What another tab wrote counts as written here.
-    if (!mayWrite) written.current = reel;
-  }, [reel, mayWrite, run]);
+  const write = useRef(mutateAsync);
+  write.current = mutateAsync;
+  const [autosave] = useState(
+    () =>
+      new Autosave(initial, (next) => write.current({ ...next, changed: new Date().toISOString() }), setSave),
+  );
 
   // A tab that is being left does not wait its turn: what is not written yet is kept at once.
   useEffect(() => {
-    const unsaved = () => mayWrite && latest.current !== written.current;
     const flush = () => {
-      if (unsaved()) keepUnsaved({ ...latest.current, changed: new Date().toISOString() });
+      const { unsaved } = autosave;
+      if (unsaved) keepUnsaved({ ...unsaved, changed: new Date().toISOString() });
     };
     const onHidden = () => document.visibilityState === 'hidden' && flush();
     window.addEventListener('pagehide', flush);
@@ -215,9 +221,9 @@ function useAutosave(reel: Reel, initial: Reel, mayWrite: boolean) {
       window.removeEventListener('pagehide', flush);
       document.removeEventListener('visibilitychange', onHidden);
     };
-  }, [mayWrite]);
+  }, [autosave]);
 
-  return { save, retrySave: run };
+  return { save, autosave };
 }
 
 const EditorContext = createContext<ReelEditor | undefined>(undefined);

@@ -4,6 +4,8 @@ import type { DecodedPicture } from '../engine/browserStudio';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { ownFontFiles } from '../fonts/useFamilies';
 import { decodePicture } from '../media/decode';
+import { forgetRenderRecord } from '../storage/renders';
+import { keepRender, keptRenders } from './keptRenders';
 import type { FromRender, ToRender } from './messages';
 import { crewSize } from './paintCrew';
 import type { ToPainter } from './paintMessages';
@@ -41,7 +43,7 @@ function update(id: string, part: Partial<RenderJob>): void {
   set(jobs.map((job) => (job.id === id ? { ...job, ...part } : job)));
 }
 
-/** All renders of this visit, the newest first. They go on while the user works elsewhere in the app. */
+/** All renders, the newest first, with the finished ones of earlier visits. They go on while the user works elsewhere in the app. */
 export function useRenderJobs(): readonly RenderJob[] {
   return useSyncExternalStore(
     (listener) => {
@@ -87,8 +89,20 @@ export function cancelRender(id: string): void {
 export function forgetRender(id: string): void {
   const job = jobs.find((j) => j.id === id);
   if (!job || job.state === 'running') return;
-  if (job.stored) void removeStoredRender(job.stored);
+  if (job.stored) void removeStoredRender(job.stored).then(() => forgetRenderRecord(job.stored!));
   set(jobs.filter((j) => j.id !== id));
+}
+
+/** How long a render has run. */
+function timeOf(id: string): { readonly seconds?: number } {
+  const started = jobs.find((j) => j.id === id)?.startedAt;
+  return started === undefined ? {} : { seconds: (performance.now() - started) / 1000 };
+}
+
+/** Shows the finished renders of earlier visits below those of this one. */
+export async function restoreRenders(): Promise<void> {
+  const finished = await keptRenders();
+  set([...jobs, ...finished]);
 }
 
 function runNext(): void {
@@ -102,11 +116,7 @@ function runNext(): void {
     () => new Worker(new URL('../workers/paint.worker', import.meta.url)),
   );
   const ended = (part: Partial<RenderJob>) => {
-    const started = jobs.find((j) => j.id === job.id)?.startedAt;
-    update(job.id, {
-      ...part,
-      ...(started === undefined ? {} : { seconds: (performance.now() - started) / 1000 }),
-    });
+    update(job.id, { ...part, ...timeOf(job.id) });
     reels.delete(job.id);
     worker?.terminate();
     for (const painter of painters) painter.terminate();
@@ -115,15 +125,14 @@ function runNext(): void {
   };
   worker.onmessage = ({ data }: MessageEvent<FromRender>) => {
     if (data.type === 'progress') update(job.id, { frames: data.frames });
-    else if (data.type === 'done')
-      ended({
-        state: 'done',
-        file: data.file,
-        frames: data.frames,
-        stored: data.stored,
-        sound: data.sound,
-      });
-    else if (data.type === 'cancelled') ended({ state: 'cancelled' });
+    else if (data.type === 'done') {
+      const { file, frames, stored, sound } = data;
+      const done = { state: 'done', file, frames, stored, sound } as const;
+      // Its file is held until what it is has been written down.
+      void keepRender({ ...jobs.find((j) => j.id === job.id)!, ...done, ...timeOf(job.id) })
+        .catch(() => undefined)
+        .finally(() => ended(done));
+    } else if (data.type === 'cancelled') ended({ state: 'cancelled' });
     else ended({ state: 'fault', message: data.message });
   };
   for (const each of [worker, ...painters]) {

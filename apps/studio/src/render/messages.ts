@@ -1,6 +1,5 @@
-import type { MixFacts } from '@fresh-reel/core';
+import type { MixFacts, SoundCodec } from '@fresh-reel/core';
 import type { PaintJob } from './paintMessages';
-import type { SoundCodec } from './soundCodec';
 
 /** From the page to a render worker: one job per worker. */
 export type ToRender =

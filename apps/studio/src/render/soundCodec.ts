@@ -1,8 +1,5 @@
-import { type OutputFormat, SOUND_RATE } from '@fresh-reel/core';
+import { type OutputFormat, SOUND_RATE, type SoundCodec } from '@fresh-reel/core';
 import { canEncodeAudio, Quality } from 'mediabunny';
-
-/** How sound is written: compressed beside the pictures of a clip, or as a file of its own beside numbered pictures. */
-export type SoundCodec = 'aac' | 'opus' | 'mp3' | 'wav';
 
 /** Bits a second. Common practice: music and noises in stereo are clean at 192 kbit/s. */
 export const SOUND_BITRATE = 192_000;

@@ -1,3 +1,5 @@
+import { holdWhileAlive, ifFree } from '../storage/tabs';
+
 /** A file that grows at any position. On disk where the browser keeps private files, else in memory. */
 export interface GrowingFile {
   write(data: Uint8Array, position: number): void;
@@ -21,6 +23,8 @@ export async function growFile(name: string): Promise<GrowingFile> {
     const folder = await root.getDirectoryHandle(FOLDER, { create: true });
     // The name on disk is its own, so that two renders of one name do not meet.
     const stored = crypto.randomUUID();
+    // Held as long as this worker lives.
+    await holdWhileAlive(renderLock(stored));
     const handle = await folder.getFileHandle(stored, { create: true });
     const sync = await (
       handle as unknown as { createSyncAccessHandle(): Promise<SyncHandle> }
@@ -71,13 +75,36 @@ function inMemory(name: string): GrowingFile {
   };
 }
 
-/** Removes the files of renders that an earlier visit left behind. */
-export async function clearStoredRenders(): Promise<void> {
+/** The lock that a render holds while it writes its file, in whichever tab. */
+export const renderLock = (stored: string) => `render/${stored}`;
+
+async function rendersFolder(create: boolean): Promise<FileSystemDirectoryHandle | undefined> {
   try {
     const root = await navigator.storage.getDirectory();
-    await root.removeEntry(FOLDER, { recursive: true });
+    return await root.getDirectoryHandle(FOLDER, { create });
   } catch {
-    // There was nothing to remove, or the browser keeps no private files.
+    // The browser keeps no private files, or there are none yet.
+    return undefined;
+  }
+}
+
+/** A stored render's file, or nothing when it is gone. */
+export async function storedRender(stored: string): Promise<File | undefined> {
+  const folder = await rendersFolder(false);
+  return folder?.getFileHandle(stored).then(
+    (handle) => handle.getFile(),
+    () => undefined,
+  );
+}
+
+/** Removes files that no finished render is, and that no tab is writing: what was cut off has left them. */
+export async function clearBrokenRenders(finished: ReadonlySet<string>): Promise<void> {
+  const folder = await rendersFolder(false);
+  if (!folder) return;
+  const names: string[] = [];
+  for await (const name of (folder as unknown as { keys(): AsyncIterable<string> }).keys()) names.push(name);
+  for (const name of names) {
+    if (!finished.has(name)) await ifFree(renderLock(name), () => folder.removeEntry(name));
   }
 }
 

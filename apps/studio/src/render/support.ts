@@ -1,7 +1,13 @@
-import { type FrameSize, type OutputFormat, type Rate, videoBitrate } from '@fresh-reel/core';
+import {
+  type FrameSize,
+  type OutputFormat,
+  type Rate,
+  type SoundCodec,
+  videoBitrate,
+} from '@fresh-reel/core';
 import { useQuery } from '@tanstack/react-query';
 import { canEncodeVideo, Quality } from 'mediabunny';
-import { type SoundCodec, soundCodec } from './soundCodec';
+import { soundCodec } from './soundCodec';
 
 /** Whether this browser can write a format at a size; where not, why and what to choose instead. */
 export type Support = { readonly able: true } | { readonly able: false; readonly why: string };

@@ -7,15 +7,10 @@ import { useFileDrop } from '../media/useFileDrop';
 import { useImport } from '../media/useImport';
 import { bytesText } from '../reel/time';
 import { Place } from '../shell/Place';
-import {
-  emptyGone,
-  type MediaRecord,
-  mediaId,
-  removeMedia,
-  restoreMedia,
-  saveMediaRecord,
-} from '../storage/media';
+import { RemovedList } from '../shell/RemovedList';
+import { type MediaRecord, mediaId, removeMedia, saveMediaRecord } from '../storage/media';
 import { keys, useBrand, useMediaList, useReels } from '../storage/queries';
+import { freeRoom, listRemoved, putBack } from '../storage/removed';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
@@ -49,7 +44,10 @@ export function ShelfPlace() {
   const client = useQueryClient();
   const toast = useToast();
   const used = whereUsed(reels);
-  const again = () => client.invalidateQueries({ queryKey: keys.media });
+  const again = async () => {
+    await client.invalidateQueries({ queryKey: keys.media });
+    await client.invalidateQueries({ queryKey: keys.removed });
+  };
 
   usePasted((files) => void taking.take(files));
 
@@ -62,20 +60,21 @@ export function ShelfPlace() {
     ...(used.get(mediaId(record)) ?? []),
     ...(brand && JSON.stringify(brand).includes(mediaId(record)) ? [`the brand kit “${brand.name}”`] : []),
   ];
-  const attempt = (work: Promise<unknown>) =>
-    work.then(again).catch((e: unknown) => setFault(e instanceof Error ? e.message : String(e)));
+  const failed = (e: unknown) => setFault(e instanceof Error ? e.message : String(e));
+  const attempt = (work: Promise<unknown>) => work.then(again).catch(failed);
   const takeOff = (record: MediaRecord) => {
     const where = usedIn(record);
     setOpen(undefined);
-    void attempt(removeMedia(record)).then(() =>
+    void removeMedia(record).then(async () => {
+      await again();
       toast({
         text:
           where.length > 0
             ? `“${record.name}” is off the shelf. It shows in ${list(where)}, where it is missing now.`
             : `“${record.name}” is off the shelf.`,
-        action: { title: 'Put it back', run: () => void attempt(restoreMedia(record)) },
-      }),
-    );
+        action: { title: 'Put it back', run: () => void attempt(putBackFile(record.hash)) },
+      });
+    }, failed);
   };
   const add = async (camera: boolean) => {
     const files = await pickFiles(camera ? CAMERA_FILES : SHELF_FILES, !camera, camera);
@@ -111,9 +110,9 @@ export function ShelfPlace() {
             </Txt>
             {room.gone > 0 && (
               <Button
-                title={`Free the room of ${room.gone} taken off`}
+                title={`Free the room of ${room.gone} deleted`}
                 kind="plain"
-                onPress={() => void attempt(emptyGone())}
+                onPress={() => void attempt(freeRoom())}
                 testID="shelf-free"
               />
             )}
@@ -159,6 +158,7 @@ export function ShelfPlace() {
           {records.length > 0 && shown.length === 0 && <Txt tone="quiet">Nothing here has those words.</Txt>}
           <ShelfGrid records={shown} chosen={open} onChoose={(r) => setOpen(r.hash)} columns={columns} />
         </View>
+        <RemovedList kind="media" title="Taken off the shelf" onFault={setFault} />
       </Place>
       {chosen && (
         <Sheet title={chosen.name} onClose={() => setOpen(undefined)} testID="media-sheet">
@@ -176,6 +176,12 @@ export function ShelfPlace() {
       )}
     </View>
   );
+}
+
+/** Puts a file back that was taken off just now. */
+async function putBackFile(hash: string): Promise<void> {
+  const removed = (await listRemoved()).find((r) => r.kind === 'media' && r.id === hash);
+  if (removed) await putBack(removed);
 }
 
 const list = (names: readonly string[]) => names.map((n) => (n.startsWith('the ') ? n : `“${n}”`)).join(', ');

@@ -1,12 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
-import { countGone } from '../storage/media';
 import { keys } from '../storage/queries';
+import { listRemoved } from '../storage/removed';
 
 export interface Room {
   /** Bytes that everything kept here takes, and that are left, as the browser reckons. */
   readonly used: number;
   readonly left: number;
-  /** Files that were taken off and can still be put back. */
+  /** Files and reels that were deleted and can still be put back. */
   readonly gone: number;
 }
 
@@ -18,7 +18,7 @@ export function useRoom(): Room | undefined {
       const { usage, quota } = (await navigator.storage?.estimate?.()) ?? {};
       return usage === undefined || quota === undefined
         ? null
-        : { used: usage, left: Math.max(0, quota - usage), gone: await countGone() };
+        : { used: usage, left: Math.max(0, quota - usage), gone: (await listRemoved()).length };
     },
   });
   return data ?? undefined;

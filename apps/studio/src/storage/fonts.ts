@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { inPieces, readBytes, sha256, writeBytes } from './bytes';
-import { keysWith, remove, store, write } from './store';
+import { jsonOf, keysWith, remove, store, write } from './store';
 
 const axis = z.strictObject({ min: z.number(), max: z.number(), default: z.number() });
 
@@ -37,7 +37,7 @@ export async function storeFont(
 export async function listFonts(): Promise<FontRecord[]> {
   const texts = await store.getMany(await keysWith('font/'));
   const records = Object.values(texts).flatMap((text) => {
-    const parsed = fontRecordSchema.safeParse(JSON.parse(text ?? 'null'));
+    const parsed = fontRecordSchema.safeParse(jsonOf(text));
     return parsed.success ? [parsed.data] : [];
   });
   return records.sort((a, b) => a.family.localeCompare(b.family) || a.weight - b.weight);

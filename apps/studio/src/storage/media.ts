@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { chunkKeys, readBytes, readChunk, removeBytes, writeBytes } from './bytes';
+import { removeToKeep } from './removed';
 import { remove, store, write } from './store';
+import { ifFree, whileHeld } from './tabs';
 
 /** What is known of a file that the user brought; its bytes lie apart, under its hash. */
 export const mediaRecordSchema = z.strictObject({
@@ -41,8 +43,6 @@ export interface StoredFile {
 const RECORD = 'media/';
 /** Written before the bytes and removed with the record: what an import that was cut off has left behind. */
 const COMING = 'coming/';
-/** Records of files that were taken off the shelf in this visit. */
-const GONE = 'gone/';
 
 /**
  * Stores a file under its hash, once. Pieces go first and the record last, so that a record always has its bytes.
@@ -57,17 +57,19 @@ export async function storeMedia(
   // What lies here with parts missing is written anew.
   const held = await readWhole(hash);
   if (held) return held;
-  await write({ [COMING + hash]: '1' });
-  try {
-    const chunks = await writeBytes(hash, file.pieces(), onProgress);
-    const record: MediaRecord = { ...facts, hash, size, chunks, added: new Date().toISOString() };
-    await saveMediaRecord(record);
-    await remove([COMING + hash]);
-    return record;
-  } catch (error) {
-    await forgetComing(hash).catch(() => undefined);
-    throw error;
-  }
+  return whileHeld(importLock(hash), async () => {
+    await write({ [COMING + hash]: '1' });
+    try {
+      const chunks = await writeBytes(hash, file.pieces(), onProgress);
+      const record: MediaRecord = { ...facts, hash, size, chunks, added: new Date().toISOString() };
+      await saveMediaRecord(record);
+      await remove([COMING + hash]);
+      return record;
+    } catch (error) {
+      await forgetComing(hash).catch(() => undefined);
+      throw error;
+    }
+  });
 }
 
 export const mediaId = (record: MediaRecord) => `sha256:${record.hash}`;
@@ -80,10 +82,17 @@ export async function forgetComing(hash: string): Promise<void> {
   await remove([COMING + hash]);
 }
 
-/** Removes what imports left behind that were cut off. Called when the app starts, before any import. */
+/** The lock that an import holds while it lives, in whichever tab. */
+export const importLock = (hash: string) => `import/${hash}`;
+
+/** Removes what imports left behind that were cut off. What one of another tab is bringing in is left alone. */
 export async function clearBrokenImports(): Promise<void> {
   const keys = await store.getAllKeys();
-  for (const key of keys) if (key.startsWith(COMING)) await forgetComing(key.slice(COMING.length));
+  for (const key of keys) {
+    if (!key.startsWith(COMING)) continue;
+    const hash = key.slice(COMING.length);
+    await ifFree(importLock(hash), () => forgetComing(hash));
+  }
 }
 
 export async function saveMediaRecord(record: MediaRecord): Promise<void> {
@@ -113,35 +122,9 @@ export async function listMedia(): Promise<MediaRecord[]> {
     .sort((a, b) => b.added.localeCompare(a.added));
 }
 
-/** Takes a file off the shelf; its bytes stay until the next start, so that it can be put back. */
+/** Takes a file off the shelf; for a while it can be put back. */
 export async function removeMedia(record: MediaRecord): Promise<void> {
-  await write({ [GONE + record.hash]: JSON.stringify(record) });
-  await remove([RECORD + record.hash]);
-}
-
-/** Puts a file back that was taken off. */
-export async function restoreMedia(record: MediaRecord): Promise<void> {
-  await saveMediaRecord(record);
-  await remove([GONE + record.hash]);
-}
-
-/** How many files were taken off and still take room. */
-export async function countGone(): Promise<number> {
-  return (await store.getAllKeys()).filter((k) => k.startsWith(GONE)).length;
-}
-
-/** Frees the room of files that were taken off the shelf. @returns how many */
-export async function emptyGone(): Promise<number> {
-  const gone = (await store.getAllKeys()).flatMap((k) => (k.startsWith(GONE) ? [k.slice(GONE.length)] : []));
-  for (const hash of gone) {
-    // One that was added again is on the shelf, with the same bytes.
-    if ((await store.getItem(RECORD + hash)) === null) {
-      await removeBytes(hash);
-      await remove([`thumb/${hash}`, `wave/${hash}`]);
-    }
-    await remove([GONE + hash]);
-  }
-  return gone.length;
+  await removeToKeep('media', record.hash, record.name);
 }
 
 /** Those of some files that are not here whole: without their record, or without any part of their bytes. */

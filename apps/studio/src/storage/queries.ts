@@ -1,8 +1,10 @@
 import type { BrandKit, Reel } from '@fresh-reel/core';
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { readBrand, saveBrand } from './brand';
+import { readHistory } from './histories';
 import { listMedia } from './media';
-import { deleteReel, listReels, readReel, restoreReel, type StoredReel, saveReel } from './reels';
+import { deleteReel, listReels, readReel, type StoredReel, saveReel } from './reels';
+import { listRemoved, type Removed } from './removed';
 import { announce } from './tabs';
 
 /** Stored things do not change behind our back, except in another tab, which announces itself. */
@@ -20,6 +22,7 @@ export const keys = {
   fonts: ['fonts'] as const,
   media: ['media'] as const,
   templates: ['templates'] as const,
+  removed: ['removed'] as const,
 };
 
 export function useReels() {
@@ -28,7 +31,14 @@ export function useReels() {
 
 /** A reel as it is stored now: read anew each time it is opened, since another tab may have written it meanwhile. */
 export function useStoredReel(id: string) {
-  return useQuery({ queryKey: keys.reel(id), queryFn: () => readReel(id), gcTime: 0 });
+  return useQuery({
+    queryKey: keys.reel(id),
+    queryFn: async () => {
+      const stored = await readReel(id);
+      return stored?.kind === 'reel' ? { ...stored, history: await readHistory(stored.reel) } : stored;
+    },
+    gcTime: 0,
+  });
 }
 
 /** Everything on the shelf. */
@@ -58,17 +68,32 @@ export function useSaveReel() {
 
 export function useDeleteReel() {
   const client = useQueryClient();
-  return useReelMutation<string>(
-    async (id) => {
-      await deleteReel(id);
-      client.removeQueries({ queryKey: keys.reel(id) });
+  return useReelMutation<StoredReel>(
+    async (stored) => {
+      await deleteReel(stored);
+      client.removeQueries({ queryKey: keys.reel(stored.id) });
+      await client.invalidateQueries({ queryKey: keys.removed });
     },
-    (id) => id,
+    (stored) => stored.id,
   );
 }
 
-export function useRestoreReel() {
-  return useReelMutation<StoredReel>(restoreReel, (stored) => stored.id);
+/** What was deleted and can be put back. */
+export function useRemoved() {
+  return useQuery({ queryKey: keys.removed, queryFn: listRemoved });
+}
+
+/** Puts something back, or deletes it for good. */
+export function useRemovedChange(change: (removed: Removed) => Promise<void>) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSettled: async (_, __, removed) => {
+      if (removed.kind === 'reel') announce(removed.id);
+      await client.invalidateQueries({ queryKey: keys.removed });
+      await client.invalidateQueries({ queryKey: removed.kind === 'reel' ? keys.reels : keys.media });
+    },
+  });
 }
 
 export function useSaveBrand() {

@@ -1,5 +1,6 @@
 import { DocumentError, openDocument, parseJson, type Reel, reelKind } from '@fresh-reel/core';
-import { keysWith, remove, store, write } from './store';
+import { removeToKeep } from './removed';
+import { keysWith, store, write } from './store';
 
 /** A stored reel that opens, or one that does not, with the reason and its text untouched. */
 export type StoredReel =
@@ -38,11 +39,7 @@ export async function saveReel(reel: Reel): Promise<void> {
   await write({ [PREFIX + reel.id]: JSON.stringify(reel) });
 }
 
-export async function deleteReel(id: string): Promise<void> {
-  await remove([PREFIX + id]);
-}
-
-/** Puts back what was deleted, to the letter. */
-export async function restoreReel(stored: StoredReel): Promise<void> {
-  await write({ [PREFIX + stored.id]: stored.kind === 'reel' ? JSON.stringify(stored.reel) : stored.text });
+/** Deletes a reel, damaged or not; for a while it can be put back. */
+export async function deleteReel(stored: StoredReel): Promise<void> {
+  await removeToKeep('reel', stored.id, stored.kind === 'reel' ? stored.reel.name : 'A damaged reel');
 }

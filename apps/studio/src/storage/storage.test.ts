@@ -2,21 +2,16 @@ import { held, room } from '../testing/memoryStorage';
 
 jest.mock('@react-native-async-storage/async-storage', () => jest.requireActual('../testing/memoryStorage'));
 
-import { graphicOf, newReel, setSlot } from '@fresh-reel/core';
+import { change, graphicOf, newReel, setSlot, startHistory, undo } from '@fresh-reel/core';
 import { templateById } from '@fresh-reel/templates';
 import { readBrand } from './brand';
 import { inMemory } from './bytes';
 import { demoReels, startDemo } from './demo';
-import {
-  clearBrokenImports,
-  emptyGone,
-  listMedia,
-  readMedia,
-  removeMedia,
-  restoreMedia,
-  storeMedia,
-} from './media';
-import { deleteReel, listReels, readReel, restoreReel, saveReel } from './reels';
+import { listFonts, storeFont } from './fonts';
+import { keepHistory, readHistory } from './histories';
+import { clearBrokenImports, importLock, listMedia, readMedia, removeMedia, storeMedia } from './media';
+import { deleteReel, listReels, readReel, saveReel } from './reels';
+import { DAYS_KEPT, listRemoved, purge, purgeOld, putBack, removeToKeep } from './removed';
 import { StorageError } from './store';
 
 beforeEach(() => {
@@ -54,10 +49,11 @@ describe('reels in storage', () => {
   it('are put back to the letter after a delete, damaged ones too', async () => {
     held.set('reel/torn', '{"half');
     const [stored] = await listReels();
-    await deleteReel('torn');
+    await deleteReel(stored!);
     expect(held.has('reel/torn')).toBe(false);
-    await restoreReel(stored!);
+    await putBack((await listRemoved())[0]!);
     expect(held.get('reel/torn')).toBe('{"half');
+    expect(await listRemoved()).toEqual([]);
   });
 
   it('keep their last good version when storage is full', async () => {
@@ -127,12 +123,11 @@ describe('media in storage', () => {
     expect((await listMedia()).map((r) => r.name)).toEqual(['a.png']);
     await removeMedia(record);
     expect(await listMedia()).toEqual([]);
-    await restoreMedia(record);
+    await putBack((await listRemoved())[0]!);
     expect(await listMedia()).toEqual([record]);
-    await emptyGone();
     expect(await readMedia(record.hash)).not.toBeNull();
     await removeMedia(record);
-    await emptyGone();
+    await purge(await listRemoved());
     expect([...held.keys()]).toEqual(['media/odd']);
   });
 
@@ -140,6 +135,125 @@ describe('media in storage', () => {
     const record = await storeMedia(await inMemory(bytes), facts);
     held.delete(`bytes/${record.hash}/1`);
     expect(await readMedia(record.hash)).toBeNull();
+  });
+});
+
+describe('what was deleted', () => {
+  const facts = { kind: 'picture', name: 'a.png', type: 'image/png', alpha: false } as const;
+  const day = (n: number) => new Date(Date.UTC(2026, 5, n));
+
+  it('stays for thirty days, several at once, and goes after that', async () => {
+    for (const [i, id] of ['a', 'b', 'c'].entries()) {
+      await saveReel(reel(id, '2026-06-05T10:00:00Z'));
+      await removeToKeep('reel', id, id, day(1 + i));
+    }
+    expect((await listRemoved()).map((r) => r.id)).toEqual(['c', 'b', 'a']);
+    await purgeOld(day(2 + DAYS_KEPT));
+    expect((await listRemoved()).map((r) => r.id)).toEqual(['c', 'b']);
+    for (const removed of await listRemoved()) await putBack(removed);
+    expect((await listReels()).map((r) => r.id).sort()).toEqual(['b', 'c']);
+  });
+
+  it('makes room when there is no more, so that work is saved', async () => {
+    await saveReel(reel('a', '2026-06-05T10:00:00Z'));
+    await removeToKeep('reel', 'a', 'a', day(1));
+    const put = held.delete.bind(held);
+    room.left = 0;
+    // What is deleted gives its room back.
+    held.delete = (key: string) => {
+      room.left += held.get(key)?.length ?? 0;
+      return put(key);
+    };
+    await saveReel(reel('b', '2026-06-06T10:00:00Z'));
+    held.delete = put;
+    expect((await listReels()).map((r) => r.id)).toEqual(['b']);
+    expect(await listRemoved()).toEqual([]);
+  });
+
+  it('is not put back without its bytes, and stays where it is', async () => {
+    const record = await storeMedia(await inMemory(new TextEncoder().encode('abc')), facts);
+    await removeMedia(record);
+    held.delete(`bytes/${record.hash}/0`);
+    await expect(putBack((await listRemoved())[0]!)).rejects.toThrow(/bytes of “a\.png” are gone/);
+    expect(await listMedia()).toEqual([]);
+    expect(await listRemoved()).toHaveLength(1);
+  });
+
+  it('that was added again meanwhile keeps its bytes', async () => {
+    const bytes = await inMemory(new TextEncoder().encode('abc'));
+    await removeMedia(await storeMedia(bytes, facts));
+    const again = await storeMedia(bytes, facts);
+    await purge(await listRemoved());
+    expect(await readMedia(again.hash)).not.toBeNull();
+  });
+
+  it('a file that could not be taken off is still there', async () => {
+    const record = await storeMedia(await inMemory(new TextEncoder().encode('abc')), facts);
+    room.left = 0;
+    await expect(removeMedia(record)).rejects.toThrow(StorageError);
+    expect(await listMedia()).toEqual([record]);
+  });
+});
+
+describe('several tabs', () => {
+  const held1 = new Set<string>();
+  const locks = {
+    request: async (name: string, a: unknown, b?: unknown) => {
+      const work = (b ?? a) as (lock: object | null) => unknown;
+      if (held1.has(name)) return work(null);
+      held1.add(name);
+      try {
+        return await work({});
+      } finally {
+        held1.delete(name);
+      }
+    },
+  };
+  beforeEach(() =>
+    Object.defineProperty(globalThis.navigator, 'locks', { value: locks, configurable: true }),
+  );
+  afterEach(() => {
+    held1.clear();
+    Object.defineProperty(globalThis.navigator, 'locks', { value: undefined, configurable: true });
+  });
+
+  it('what another one is bringing in is left alone; what nobody is, goes', async () => {
+    for (const hash of ['f00', 'f11']) {
+      held.set(`coming/${hash}`, '1');
+      held.set(`bytes/${hash}/0`, 'AAAA');
+    }
+    held1.add(importLock('f00'));
+    await clearBrokenImports();
+    expect([...held.keys()].sort()).toEqual(['bytes/f00/0', 'coming/f00']);
+  });
+});
+
+describe('fonts', () => {
+  it('one damaged record leaves the others as they are', async () => {
+    held.set('font/odd', '{"half');
+    const facts = { name: 'a.ttf', family: 'A', weight: 400, axes: {}, letters: 3 };
+    const record = await storeFont(new Uint8Array([1, 2, 3]), facts);
+    expect(await listFonts()).toEqual([record]);
+  });
+});
+
+describe('steps of a reel', () => {
+  it('are there again as long as the reel is as it was left', async () => {
+    const first = reel('a', '2026-06-05T10:00:00Z');
+    const second = { ...first, name: 'Second' };
+    const history = change(startHistory(first), second);
+    await keepHistory(history);
+    const stored = { ...second, changed: '2026-06-06T10:00:00Z' };
+    expect(undo(await readHistory(stored)).present).toEqual(first);
+    expect((await readHistory({ ...stored, name: 'Third' })).past).toEqual([]);
+  });
+
+  it('are as many as there is room for, the last ones', async () => {
+    let history = startHistory({ ...reel('a', ''), name: '0' });
+    for (let n = 1; n < 100; n++) history = change(history, { ...history.present, name: String(n) });
+    await keepHistory(history);
+    const kept = await readHistory(history.present);
+    expect(kept.past.map((r) => r.name)).toEqual(Array.from({ length: 40 }, (_, i) => String(59 + i)));
   });
 });
 
@@ -152,7 +266,7 @@ describe('the first start', () => {
         .sort(),
     ).toEqual(['four-corners', 'freeze-print', 'gust-sting', 'name-strap']);
     expect((await readBrand())?.name).toBe('Thistledown Kite Weekend');
-    await deleteReel('demo-strap');
+    await removeToKeep('reel', 'demo-strap', 'Marit');
     await startDemo();
     expect(await listReels()).toHaveLength(3);
     expect(demoReels('')).toHaveLength(4);

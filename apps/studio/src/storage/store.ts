@@ -1,7 +1,8 @@
 import { type AsyncStorage, createAsyncStorage } from '@react-native-async-storage/async-storage';
 
 /** The one store of the app. Keys: `reel/<id>`, `brand/main`, `media/<hash>`, `bytes/<hash>/<n>`,
- * `thumb/<hash>`, `wave/<hash>`, `font/<hash>`, `coming/<hash>`, `gone/<hash>`, `started`. */
+ *  `thumb/<hash>`, `wave/<hash>`, `font/<hash>`, `coming/<hash>`, `removed/<kind>/<id>`, `history/<id>`,
+ * `render/<id>`, `template/<id>`, `started`. */
 export const store: AsyncStorage = createAsyncStorage('fresh-reel');
 
 /** A change could not be written. `full` when the browser gives no more room. */
@@ -35,8 +36,19 @@ export async function write(entries: Record<string, string>): Promise<void> {
   try {
     await store.setMany(entries);
   } catch (error) {
-    throw asStorageError(error);
+    const told = asStorageError(error);
+    if (!told.full || !makeRoom || !(await makeRoom().catch(() => false))) throw told;
+    await store.setMany(entries).catch((again: unknown) => {
+      throw asStorageError(again);
+    });
   }
+}
+
+let makeRoom: (() => Promise<boolean>) | undefined;
+
+/** Names what makes room when the browser gives no more; a write that failed is then tried once more. */
+export function onFull(make: () => Promise<boolean>): void {
+  makeRoom = make;
 }
 
 export async function remove(keys: string[]): Promise<void> {
@@ -50,4 +62,13 @@ export async function remove(keys: string[]): Promise<void> {
 /** Keys that start with a prefix. */
 export async function keysWith(prefix: string): Promise<string[]> {
   return (await store.getAllKeys()).filter((key) => key.startsWith(prefix));
+}
+
+/** A stored text as data; nothing of one that is damaged. */
+export function jsonOf(text: string | null | undefined): unknown {
+  try {
+    return JSON.parse(text ?? 'null');
+  } catch {
+    return null;
+  }
 }

@@ -1,37 +1,87 @@
-/** Word between tabs of the app: which reel was just written. */
-interface Written {
-  readonly reel: string;
-}
+/** Word between tabs of the app: a reel was written, or another tab wants to edit it. */
+type Word = { readonly written: string } | { readonly wanted: string };
 
 const channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('fresh-reel');
 
 /** Tells other tabs that a reel was written or deleted. */
 export function announce(reel: string): void {
-  channel?.postMessage({ reel } satisfies Written);
+  channel?.postMessage({ written: reel } satisfies Word);
+}
+
+function hear(listener: (word: Word) => void): () => void {
+  const heard = ({ data }: MessageEvent<Word>) => listener(data);
+  channel?.addEventListener('message', heard);
+  return () => channel?.removeEventListener('message', heard);
 }
 
 /** Hears of reels written in other tabs. */
 export function onWritten(listener: (reel: string) => void): () => void {
-  const hear = ({ data }: MessageEvent<Written>) => listener(data.reel);
-  channel?.addEventListener('message', hear);
-  return () => channel?.removeEventListener('message', hear);
+  return hear((word) => 'written' in word && listener(word.written));
+}
+
+const lockManager = () => (globalThis.navigator as { locks?: LockManager } | undefined)?.locks;
+
+/** Does something while a lock is held, so that other tabs see it is at work; at once where there are no locks. */
+export function whileHeld<T>(name: string, work: () => Promise<T>): Promise<T> {
+  const locks = lockManager();
+  return locks ? (locks.request(name, work) as Promise<T>) : work();
+}
+
+/** Takes a lock that nobody else has, and keeps it until this page or worker is gone. */
+export function holdWhileAlive(name: string): Promise<void> {
+  const locks = lockManager();
+  if (!locks) return Promise.resolve();
+  return new Promise((held) => {
+    void locks.request(name, () => {
+      held();
+      return new Promise(() => undefined);
+    });
+  });
+}
+
+/** Does something if no tab holds a lock. @returns whether it did */
+export async function ifFree(name: string, work: () => Promise<void>): Promise<boolean> {
+  const locks = lockManager();
+  if (!locks) {
+    await work();
+    return true;
+  }
+  return locks.request(name, { ifAvailable: true }, async (lock) => {
+    if (lock) await work();
+    return lock !== null;
+  });
+}
+
+/** The lock of whoever edits a reel. */
+export const reelLock = (id: string) => `reel/${id}`;
+
+/** Milliseconds a tab has to write what it has not yet and let go, before the reel is taken from it. */
+const PATIENCE = 2000;
+
+interface Holding {
+  /** Whether it is asked of the tab that has it, rather than waited for. */
+  readonly take: boolean;
+  readonly onHeld: () => void;
+  /** Another tab has it; this one waits until that is closed. */
+  readonly onRefused: () => void;
+  /** It was taken away. */
+  readonly onLost: () => void;
+  /** Another tab asks for it: what is not written yet is written now; it is let go when that is done. */
+  readonly onWanted: () => Promise<void>;
 }
 
 /**
  * Holds the right to edit a reel: one tab at a time, through the browser's lock manager. A tab that is refused waits
- * in the queue, and is told when the other one is closed. `onLost` is called when another tab takes it over.
+ * in the queue, and is told when the other one is closed.
  * @returns a function that lets go, or leaves the queue
  */
-export function holdReel(
-  id: string,
-  options: { steal: boolean; onHeld: () => void; onRefused: () => void; onLost: () => void },
-): () => void {
-  const { locks } = navigator as { locks?: LockManager };
+export function holdReel(id: string, { take, onHeld, onRefused, onLost, onWanted }: Holding): () => void {
+  const locks = lockManager();
   if (!locks) {
-    options.onHeld();
+    onHeld();
     return () => undefined;
   }
-  const name = `reel/${id}`;
+  const name = reelLock(id);
   const queue = new AbortController();
   let release: () => void = () => undefined;
   const done = new Promise<void>((resolve) => {
@@ -40,20 +90,35 @@ export function holdReel(
   let held = false;
   const hold = async () => {
     held = true;
-    options.onHeld();
+    onHeld();
     await done;
   };
   const lost = () => {
-    if (held) options.onLost();
+    if (held) onLost();
   };
-  locks
-    .request(name, options.steal ? { steal: true } : { ifAvailable: true }, async (lock) => {
-      if (lock) return hold();
-      options.onRefused();
-      locks.request(name, { signal: queue.signal }, hold).catch(lost);
-    })
-    .catch(lost);
+  const wait = () => {
+    onRefused();
+    locks.request(name, { signal: queue.signal }, hold).catch(lost);
+  };
+  if (take) {
+    channel?.postMessage({ wanted: id } satisfies Word);
+    const patience = AbortSignal.any([queue.signal, AbortSignal.timeout(PATIENCE)]);
+    locks.request(name, { signal: patience }, hold).catch((error: unknown) => {
+      if (held) onLost();
+      // A tab that does not answer is asleep or gone.
+      else if ((error as DOMException).name === 'TimeoutError')
+        locks.request(name, { steal: true }, hold).catch(lost);
+    });
+  } else locks.request(name, { ifAvailable: true }, (lock) => (lock ? hold() : wait())).catch(lost);
+  const unhear = hear((word) => {
+    if (!held || !('wanted' in word) || word.wanted !== id) return;
+    void onWanted().then(() => {
+      release();
+      onLost();
+    });
+  });
   return () => {
+    unhear();
     release();
     queue.abort();
   };

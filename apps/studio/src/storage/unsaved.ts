@@ -17,14 +17,25 @@ export async function recoverUnsaved(): Promise<void> {
   const kept = immediateStorage;
   const keys = (await kept.getAllKeys()).filter((key) => key.startsWith(PREFIX));
   for (const key of keys) {
-    const text = await kept.getItem(key);
-    try {
-      const reel = openDocument(reelKind, parseJson(text ?? '', 'reel'));
-      const stored = await readReel(reel.id);
-      if (stored?.kind === 'reel' && stored.reel.changed < reel.changed) await saveReel(reel);
-    } catch {
-      // A kept change that does not open cannot be better than the reel that is stored.
+    const reel = opened(await kept.getItem(key));
+    const stored = reel && (await readReel(reel.id));
+    if (reel && stored?.kind === 'reel' && stored.reel.changed < reel.changed) {
+      // What cannot be written now stays for the next start.
+      const saved = await saveReel(reel).then(
+        () => true,
+        () => false,
+      );
+      if (!saved) continue;
     }
     await kept.removeItem(key);
+  }
+}
+
+/** A kept reel; nothing when it does not open: it cannot be better than the one that is stored. */
+function opened(text: string | null): Reel | undefined {
+  try {
+    return openDocument(reelKind, parseJson(text ?? '', 'reel'));
+  } catch {
+    return undefined;
   }
 }

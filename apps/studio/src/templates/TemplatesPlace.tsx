@@ -37,13 +37,7 @@ export function TemplatesPlace() {
       title="Templates"
       testID="templates"
       beside={
-        <Button
-          title="Open a file"
-          label="Open a template file"
-          icon="folder"
-          onPress={() => void open()}
-          testID="open-template-file"
-        />
+        <Button title="Open a file" icon="folder" onPress={() => void open()} testID="open-template-file" />
       }
     >
       {fault && (

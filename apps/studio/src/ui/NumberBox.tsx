@@ -59,6 +59,7 @@ export function NumberBox({ label, prefix, unit, value, digits, step, onChange, 
     onSettle?.();
   };
   const drag = useDrag({
+    along: 'x',
     onStart: () => {
       start.current = value;
       setDragged(true);
@@ -115,7 +116,7 @@ const styles = StyleSheet.create({
     paddingLeft: 2,
     paddingRight: 10,
     cursor: 'ew-resize',
-    touchAction: 'none',
+    touchAction: 'pan-y',
     userSelect: 'none',
   } as object,
   input: {

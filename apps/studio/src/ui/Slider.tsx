@@ -32,7 +32,12 @@ export function Slider({ label, value, min, max, step, text, onChange, onSettle,
     const box = (line.current as unknown as HTMLElement).getBoundingClientRect();
     onChange(snapped(min + ((x - box.left) / box.width) * (max - min), min, max, step));
   };
-  const drag = useDrag({ onStart: ({ x }) => at(x), onMove: ({ x }) => at(x), onEnd: onSettle });
+  const drag = useDrag({
+    along: 'x',
+    onStart: ({ x }) => at(x),
+    onMove: ({ x }) => at(x),
+    onEnd: () => onSettle(),
+  });
   const part = max > min ? Math.min(1, Math.max(0, (value - min) / (max - min))) : 0;
   // Keys may be pressed faster than the screen follows: each counts from where the one before it left off.
   const latest = useRef(value);

@@ -1,4 +1,5 @@
 import { useRef } from 'react';
+import { useGestures } from './gestures';
 
 /** A pointer's place, in page pixels. */
 export interface DragPoint {
@@ -9,8 +10,13 @@ export interface DragPoint {
 interface Handlers {
   readonly onStart?: (at: DragPoint) => void;
   readonly onMove: (at: DragPoint, from: DragPoint) => void;
-  /** `moved` tells a drag from a tap. */
-  readonly onEnd?: (moved: boolean, at: DragPoint) => void;
+  /** `moved` tells a drag from a tap; `cancelled`, that the browser took the pointer away and nothing counts. */
+  readonly onEnd?: (moved: boolean, at: DragPoint, cancelled: boolean) => void;
+  /**
+   * The direction a finger drags in, where the page scrolls in the other: a finger that goes that way scrolls, and
+   * changes nothing. Give the view `touchAction: 'pan-y'`. Mice and pens drag at once, in any direction.
+   */
+  readonly along?: 'x' | undefined;
 }
 
 const TAP_SLOP = 4;
@@ -19,41 +25,77 @@ interface PointerLike {
   readonly clientX: number;
   readonly clientY: number;
   readonly pointerId: number;
+  readonly pointerType: string;
   readonly button: number;
   readonly currentTarget: { setPointerCapture?(id: number): void };
   stopPropagation(): void;
+}
+
+interface Held {
+  readonly id: number;
+  readonly from: DragPoint;
+  moved: boolean;
+  /** Whether it has been told as a drag; a finger waits until its direction is known. */
+  begun: boolean;
 }
 
 /**
  * Pointer handlers for dragging with a mouse, a finger or a pen. The pointer is captured, so the drag goes on outside.
  * Spread the result on a View.
  */
-export function useDrag({ onStart, onMove, onEnd }: Handlers): object {
-  const drag = useRef<{ id: number; from: DragPoint; moved: boolean } | undefined>(undefined);
+export function useDrag({ onStart, onMove, onEnd, along }: Handlers): object {
+  const drag = useRef<Held | undefined>(undefined);
+  const gestures = useGestures();
   const place = (e: PointerLike): DragPoint => ({ x: e.clientX, y: e.clientY });
-  const finish = (e: PointerLike) => {
+  const begin = (held: Held, e: PointerLike) => {
+    held.begun = true;
+    e.currentTarget.setPointerCapture?.(e.pointerId);
+    gestures.begin();
+    onStart?.(held.from);
+  };
+  const take = (e: PointerLike): Held | undefined => {
     const held = drag.current;
-    if (held?.id !== e.pointerId) return;
+    if (held?.id !== e.pointerId) return undefined;
     drag.current = undefined;
-    onEnd?.(held.moved, place(e));
+    return held;
   };
   return {
     onPointerDown: (e: PointerLike) => {
       if (e.button !== 0 || drag.current) return;
       e.stopPropagation();
-      e.currentTarget.setPointerCapture?.(e.pointerId);
-      drag.current = { id: e.pointerId, from: place(e), moved: false };
-      onStart?.(place(e));
+      const held: Held = { id: e.pointerId, from: place(e), moved: false, begun: false };
+      drag.current = held;
+      if (!along || e.pointerType !== 'touch') begin(held, e);
     },
     onPointerMove: (e: PointerLike) => {
       const held = drag.current;
       if (held?.id !== e.pointerId) return;
       const at = place(e);
-      if (!held.moved && Math.hypot(at.x - held.from.x, at.y - held.from.y) < TAP_SLOP) return;
+      const [dx, dy] = [Math.abs(at.x - held.from.x), Math.abs(at.y - held.from.y)];
+      if (!held.moved && Math.hypot(dx, dy) < TAP_SLOP) return;
+      if (!held.begun) {
+        if (dy >= dx) {
+          // It scrolls the page; the browser goes on with it.
+          drag.current = undefined;
+          return;
+        }
+        begin(held, e);
+      }
       held.moved = true;
       onMove(at, held.from);
     },
-    onPointerUp: finish,
-    onPointerCancel: finish,
+    onPointerUp: (e: PointerLike) => {
+      const held = take(e);
+      if (!held) return;
+      if (!held.begun) begin(held, e);
+      onEnd?.(held.moved, place(e), false);
+    },
+    onPointerCancel: (e: PointerLike) => {
+      const held = take(e);
+      if (!held?.begun) return;
+      gestures.cancel();
+      // Never a tap: the finger did not come up here.
+      onEnd?.(true, held.from, true);
+    },
   };
 }

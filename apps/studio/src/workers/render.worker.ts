@@ -5,6 +5,7 @@ import {
   ReelScene,
   type RenderPlan,
   SOUND_RATE,
+  type SoundCodec,
   type Stereo,
   secondsAt,
   sequenceName,
@@ -29,7 +30,7 @@ import { zipWriter } from '../media/zip';
 import type { FromRender, ToRender } from '../render/messages';
 import { PaintCrew } from '../render/paintCrew';
 import type { PaintedFrame } from '../render/paintMessages';
-import { SOUND_BITRATE, type SoundCodec, soundCodec } from '../render/soundCodec';
+import { SOUND_BITRATE, soundCodec } from '../render/soundCodec';
 import { type GrowingFile, growFile } from '../render/storeFile';
 import { openSounds } from '../sound/soundReader';
 

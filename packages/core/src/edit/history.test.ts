@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { change, redo, settle, startHistory, undo } from './history';
+import { cancel, change, redo, settle, startHistory, undo } from './history';
 
 describe('history', () => {
   it('goes back and forth', () => {
@@ -17,6 +17,14 @@ describe('history', () => {
     expect(undo(h).present).toBe(0);
     h = change(settle(h), 31, 'drag');
     expect(undo(h).present).toBe(30);
+  });
+
+  it('takes back a gesture that was cancelled, and nothing that was settled before', () => {
+    let h = change(startHistory('a'), 'typed', 'words');
+    expect(cancel(change(h, 'dragged', 'drag'))).toEqual({ ...h, gesture: undefined });
+    h = settle(h);
+    expect(cancel(h)).toBe(h);
+    expect(undo(cancel(change(h, 'dragged', 'drag'))).present).toBe('a');
   });
 
   it('forgets the future after a change, and ignores a change to the same', () => {

@@ -29,6 +29,13 @@ export function settle<T>(history: History<T>): History<T> {
   return history.gesture === undefined ? history : { ...history, gesture: undefined };
 }
 
+/** Takes back what the gesture that is going on has changed, as if it had never begun. */
+export function cancel<T>(history: History<T>): History<T> {
+  const before = history.past.at(-1);
+  if (history.gesture === undefined || before === undefined) return history;
+  return { past: history.past.slice(0, -1), present: before, future: [], gesture: undefined };
+}
+
 export function undo<T>(history: History<T>): History<T> {
   const previous = history.past.at(-1);
   if (previous === undefined) return history;

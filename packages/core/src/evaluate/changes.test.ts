@@ -157,7 +157,7 @@ describe('documents of version 1', () => {
   it('open: one outline and one motion become lists', () => {
     const opened = openDocument(templateKind, old);
     const text = sceneOf(studio, opened).textLayer('t')!;
-    expect(opened.version).toBe(2);
+    expect(opened.version).toBe(3);
     expect(text.outlines).toEqual([
       { paint: { colour: '#000000' }, width: { product: [8, 0.5] }, side: 'outside' },
     ]);
@@ -173,7 +173,7 @@ describe('documents of version 1', () => {
       tracks: [{ id: 'x', graphics: [{ ...reel.tracks[0]!.graphics[0]!, template: old }] }],
     };
     const opened = openDocument(reelKind, JSON.parse(JSON.stringify(before)));
-    expect(opened.tracks[0]!.graphics[0]!.template.version).toBe(2);
+    expect(opened.tracks[0]!.graphics[0]!.template.version).toBe(3);
     expect(opened.motionBlur.samples).toBe(1);
   });
 });

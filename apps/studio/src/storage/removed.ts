@@ -1,0 +1,111 @@
+import { z } from 'zod';
+import { chunkKeys, removeBytes } from './bytes';
+import { jsonOf, keysWith, onFull, remove, store, write } from './store';
+
+/** Days that what was deleted stays, unless its room is needed. */
+export const DAYS_KEPT = 30;
+
+const PREFIX = 'removed/';
+/** Where files lay that were taken off in versions before this place. */
+const BEFORE = 'gone/';
+
+const removedSchema = z.strictObject({
+  kind: z.enum(['reel', 'media']),
+  /** The reel's id, or the file's hash. */
+  id: z.string().min(1),
+  name: z.string(),
+  /** What lay in storage under it, to the letter. */
+  text: z.string(),
+  /** ISO 8601 instant. */
+  removed: z.string(),
+});
+
+/** Something that was deleted and can still be put back. */
+export type Removed = z.infer<typeof removedSchema>;
+
+const keyOf = ({ kind, id }: Pick<Removed, 'kind' | 'id'>) => `${PREFIX}${kind}/${id}`;
+const sourceOf = ({ kind, id }: Pick<Removed, 'kind' | 'id'>) => `${kind}/${id}`;
+
+/**
+ * Takes a reel or a file out of its place; it stays with what was deleted. Nothing is there any more is nothing done.
+ * @throws {StorageError} leaving it where it is
+ */
+export async function removeToKeep(
+  kind: Removed['kind'],
+  id: string,
+  name: string,
+  now = new Date(),
+): Promise<void> {
+  const text = await store.getItem(sourceOf({ kind, id }));
+  if (text === null) return;
+  const kept: Removed = { kind, id, name, text, removed: now.toISOString() };
+  await write({ [keyOf(kept)]: JSON.stringify(kept) });
+  await remove([sourceOf(kept)]);
+}
+
+/** What was deleted and is still here, the newest first. */
+export async function listRemoved(): Promise<Removed[]> {
+  const texts = await store.getMany(await keysWith(PREFIX));
+  const found = Object.values(texts).flatMap((text) => {
+    const parsed = removedSchema.safeParse(jsonOf(text));
+    return parsed.success ? [parsed.data] : [];
+  });
+  return found.sort((a, b) => b.removed.localeCompare(a.removed));
+}
+
+/**
+ * Puts back what was deleted, to the letter.
+ * @throws {Error} when the bytes of a file are gone, or {StorageError}; it then stays where it is
+ */
+export async function putBack(removed: Removed): Promise<void> {
+  if (removed.kind === 'media' && !(await hasBytes(removed)))
+    throw new Error(`The bytes of “${removed.name}” are gone from this browser. Add the file again.`);
+  // What was made again under the same name meanwhile is the newer one.
+  if ((await store.getItem(sourceOf(removed))) === null) await write({ [sourceOf(removed)]: removed.text });
+  await remove([keyOf(removed)]);
+}
+
+async function hasBytes({ id, text }: Removed): Promise<boolean> {
+  const { chunks } = z
+    .object({ chunks: z.number().int().min(1) })
+    .catch({ chunks: 0 })
+    .parse(jsonOf(text));
+  const keys = new Set(await keysWith(`bytes/${id}/`));
+  return chunks > 0 && chunkKeys(id, chunks).every((key) => keys.has(key));
+}
+
+/** Deletes for good. */
+export async function purge(all: readonly Removed[]): Promise<void> {
+  for (const removed of all) {
+    if (removed.kind === 'media') await dropFile(removed.id);
+    else await remove([`history/${removed.id}`]);
+    await remove([keyOf(removed)]);
+  }
+}
+
+/** Frees the bytes of a file that is on the shelf no more. */
+async function dropFile(hash: string): Promise<void> {
+  // One that was added again is on the shelf, with the same bytes.
+  if ((await store.getItem(`media/${hash}`)) !== null) return;
+  await removeBytes(hash);
+  await remove([`thumb/${hash}`, `wave/${hash}`]);
+}
+
+/** Deletes for good what was deleted longer ago than it is kept. */
+export async function purgeOld(now = new Date()): Promise<void> {
+  const oldest = new Date(now.getTime() - DAYS_KEPT * 86_400_000).toISOString();
+  await purge((await listRemoved()).filter((r) => r.removed < oldest));
+  for (const key of await keysWith(BEFORE)) {
+    await dropFile(key.slice(BEFORE.length));
+    await remove([key]);
+  }
+}
+
+/** Makes room by what was deleted. @returns whether there was any */
+export async function freeRoom(): Promise<boolean> {
+  const all = await listRemoved();
+  await purge(all);
+  return all.length > 0;
+}
+
+onFull(freeRoom);

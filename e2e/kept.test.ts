@@ -1,0 +1,238 @@
+import type { Page } from 'puppeteer-core';
+import {
+  fieldValue,
+  fill,
+  id,
+  LAPTOP,
+  PHONE,
+  pause,
+  renderNow,
+  Session,
+  saved,
+  storedKeys,
+  tap,
+  textOf,
+  waitForText,
+} from './support/browser';
+
+let session: Session;
+beforeAll(async () => {
+  session = await Session.start();
+});
+afterAll(async () => {
+  await session.close();
+  expect(session.faults).toEqual([]);
+});
+
+/** A finger that goes from one point to another, as the browser sees it. */
+async function swipe(
+  page: Page,
+  from: [number, number],
+  to: [number, number],
+  cancel = false,
+): Promise<void> {
+  const client = await page.createCDPSession();
+  const send = (type: string, points: [number, number][]) =>
+    client.send('Input.dispatchTouchEvent', {
+      type: type as 'touchStart',
+      touchPoints: points.map(([x, y]) => ({ x, y, id: 1 })),
+    });
+  await send('touchStart', [from]);
+  for (let i = 1; i <= 8; i++) {
+    const k = i / 8;
+    await send('touchMove', [[from[0] + (to[0] - from[0]) * k, from[1] + (to[1] - from[1]) * k]]);
+    await pause(16);
+  }
+  await send(cancel ? 'touchCancel' : 'touchEnd', []);
+  await client.detach();
+  await pause(200);
+}
+
+const middle = async (page: Page, testID: string): Promise<[number, number]> => {
+  const element = await page.waitForSelector(id(testID));
+  const box = (await element!.boundingBox())!;
+  return [box.x + box.width / 2, box.y + box.height / 2];
+};
+const valueNow = (page: Page, testID: string) =>
+  page.$eval(`${id(testID)}[role="slider"]`, (e) => Number(e.getAttribute('aria-valuenow')));
+
+describe('a finger on a slider', () => {
+  let page: Page;
+  const slider = 'control-hold';
+  beforeAll(async () => {
+    page = await session.page(PHONE, '/reels/demo-strap');
+    await tap(page, 'step-adjust');
+    await page.waitForSelector(`${id(slider)}[role="slider"]`);
+    await page.$eval(id(slider), (e) => e.scrollIntoView({ block: 'center' }));
+    await pause(300);
+  });
+  afterAll(() => page.close());
+
+  it('that goes up or down scrolls, and changes nothing', async () => {
+    const before = await valueNow(page, slider);
+    const [x, y] = await middle(page, slider);
+    const top = () => page.$eval(id(slider), (e) => e.getBoundingClientRect().top);
+    const at = await top();
+    await swipe(page, [x + 60, y], [x + 70, y - 120]);
+    expect(await valueNow(page, slider)).toBe(before);
+    expect(Math.abs((await top()) - at)).toBeGreaterThan(20);
+    expect(
+      await page.$eval(id('undo'), (e) => e.getAttribute('aria-disabled') ?? e.hasAttribute('disabled')),
+    ).toBeTruthy();
+  });
+
+  it('that goes sideways changes it, and a pointer that is taken away puts it back', async () => {
+    await page.$eval(id(slider), (e) => e.scrollIntoView({ block: 'center' }));
+    await pause(300);
+    const before = await valueNow(page, slider);
+    const [x, y] = await middle(page, slider);
+    await swipe(page, [x, y], [x + 80, y + 4], true);
+    expect(await valueNow(page, slider)).toBe(before);
+    await swipe(page, [x, y], [x + 80, y + 4]);
+    expect(await valueNow(page, slider)).not.toBe(before);
+    await tap(page, 'undo');
+    expect(await valueNow(page, slider)).toBe(before);
+  });
+});
+
+it('three reels deleted one after the other are all put back, later and in another visit', async () => {
+  const page = await session.page(LAPTOP, '/reels');
+  for (const name of ['demo-sting', 'demo-opener', 'demo-freeze']) {
+    await tap(page, `delete-${name}`);
+    await page.waitForSelector(id(`reel-${name}`), { hidden: true });
+  }
+  await page.reload();
+  for (const name of ['demo-sting', 'demo-opener', 'demo-freeze']) {
+    await tap(page, `put-back-${name}`);
+    await page.waitForSelector(id(`reel-${name}`));
+  }
+  expect(await page.$(id('removed-reel'))).toBeNull();
+  // For good is for good.
+  await tap(page, 'duplicate-demo-strap');
+  await page.waitForFunction(() => document.body.textContent?.includes('kite maker copy'));
+  const copy = await page.$eval('[aria-label^="Delete Marit, kite maker copy"]', (e) =>
+    e.getAttribute('data-testid')!.replace('delete-', ''),
+  );
+  await tap(page, `delete-${copy}`);
+  await tap(page, `purge-${copy}`);
+  await page.waitForSelector(id('removed-reel'), { hidden: true });
+  expect((await storedKeys(page)).filter((k) => k.includes(copy))).toEqual([]);
+  await page.close();
+});
+
+it('a file that was taken off the shelf is put back there', async () => {
+  const page = await session.page(LAPTOP, '/shelf');
+  await tap(page, 'media-dusk.jpg');
+  await tap(page, 'media-remove');
+  await page.waitForSelector(id('media-dusk.jpg'), { hidden: true });
+  await page.reload();
+  await page.waitForSelector(id('removed-media'));
+  await page.click('[aria-label="Put dusk.jpg back"]');
+  await page.waitForSelector(id('media-dusk.jpg'));
+  await page.close();
+});
+
+it('undo is there again when one comes back to a reel', async () => {
+  const page = await session.page(LAPTOP, '/reels/demo-strap');
+  const first = await fieldValue(page, 'slot-name');
+  await fill(page, 'slot-name', 'Somebody else');
+  await saved(page);
+  await tap(page, 'back');
+  await tap(page, 'open-demo-strap');
+  expect(await fieldValue(page, 'slot-name')).toBe('Somebody else');
+  await tap(page, 'undo');
+  await page.waitForFunction(
+    (s: string, text: string) => (document.querySelector(s) as HTMLTextAreaElement).value === text,
+    {},
+    id('slot-name'),
+    first,
+  );
+  await saved(page);
+  await page.close();
+});
+
+it('a drag of a word’s colour is one step', async () => {
+  const page = await session.page(LAPTOP, '/reels/demo-strap');
+  await page.waitForSelector(id('slot-name'));
+  await page.focus(id('slot-name'));
+  await page.$eval(id('slot-name'), (e) => (e as HTMLTextAreaElement).setSelectionRange(0, 5));
+  await tap(page, 'mark-colour-name');
+  const field = await page.waitForSelector(`${id('colour-sheet')} .react-colorful__saturation`);
+  const box = (await field!.boundingBox())!;
+  await page.mouse.move(box.x + 20, box.y + 20);
+  await page.mouse.down();
+  for (let i = 1; i < 8; i++) await page.mouse.move(box.x + 20 + i * 12, box.y + 20 + i * 8);
+  await page.mouse.up();
+  await page.keyboard.press('Escape');
+  await page.waitForSelector(id('colour-sheet'), { hidden: true });
+  const steps = async () => {
+    let n = 0;
+    while (await page.$eval(id('undo'), (e) => e.getAttribute('aria-disabled') !== 'true')) {
+      await tap(page, 'undo');
+      n++;
+      if (n > 20) break;
+    }
+    return n;
+  };
+  expect(await steps()).toBe(1);
+  await page.close();
+});
+
+describe('two tabs', () => {
+  it('a reel that is being edited is not renamed elsewhere', async () => {
+    const editing = await session.page(LAPTOP, '/reels/demo-strap');
+    await editing.waitForSelector(id('slot-name'));
+    const list = await session.page(LAPTOP, '/reels');
+    await tap(list, 'rename-demo-strap');
+    await fill(list, 'rename-field-demo-strap', 'Renamed behind its back');
+    await list.keyboard.press('Enter');
+    expect(await waitForText(list, 'reels-fault', /open in another tab/)).toBeTruthy();
+    await editing.close();
+    await tap(list, 'rename-demo-strap');
+    await fill(list, 'rename-field-demo-strap', 'Marit on the hill');
+    await list.keyboard.press('Enter');
+    await waitForText(list, 'reel-demo-strap', /Marit on the hill/);
+    await tap(list, 'toast-action');
+    await waitForText(list, 'reel-demo-strap', /Marit, kite maker/);
+    await list.close();
+  });
+
+  it('one that takes a reel over has every letter of the other', async () => {
+    const first = await session.page(LAPTOP, '/reels/demo-sting');
+    await first.waitForSelector(id('slot-line'));
+    const second = await session.page(LAPTOP, '/reels/demo-sting');
+    await second.waitForSelector(id('elsewhere'));
+    await first.bringToFront();
+    await fill(first, 'slot-line', 'Typed just before it was taken over');
+    await second.bringToFront();
+    await tap(second, 'take-over');
+    await second.waitForSelector(id('elsewhere'), { hidden: true });
+    expect(await fieldValue(second, 'slot-line')).toBe('Typed just before it was taken over');
+    await first.close();
+    await second.close();
+  });
+
+  it('a finished render stays, whatever other tabs begin, and is there in the next visit', async () => {
+    const page = await session.page(LAPTOP, '/reels/demo-sting');
+    await tap(page, 'step-render');
+    await renderNow(page, 'png', '540');
+    await tap(page, 'render-download');
+    const first = await session.take('.png');
+    const other = await session.page(LAPTOP, '/renders');
+    await other.waitForSelector(id('job-done'));
+    await tap(page, 'render-download');
+    expect(Buffer.from(await session.take('.png')).equals(Buffer.from(first))).toBe(true);
+    await page.close();
+    await other.reload();
+    await other.waitForSelector(id('job-done'));
+    expect(await textOf(other, 'render-done')).toContain('1 frame');
+    await tap(other, 'render-download');
+    expect(Buffer.from(await session.take('.png')).equals(Buffer.from(first))).toBe(true);
+    await other.click('[aria-label^="Remove "]');
+    await other.waitForSelector(id('job-done'), { hidden: true });
+    await other.reload();
+    await pause(1000);
+    expect(await other.$(id('job-done'))).toBeNull();
+    await other.close();
+  });
+});
