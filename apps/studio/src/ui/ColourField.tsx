@@ -20,7 +20,8 @@ export function ColourField({ label, value, onChange, onSettle, swatches }: Prop
   const valid = /^#?[0-9a-fA-F]{6}$/.test(typed.trim());
   return (
     <View style={styles.all}>
-      <View onPointerUp={onSettle}>
+      {/* A press begins a step; the last change of one may come after the finger is up. */}
+      <View {...{ onPointerDownCapture: onSettle }}>
         <HexColorPicker
           color={value}
           onChange={(next) => onChange(next.toUpperCase())}
