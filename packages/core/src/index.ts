@@ -1,7 +1,7 @@
 /** What the app, the server and the scripts use of the engine, and nothing else. */
 export { ACTION_SAFE, checkGraphic, type Finding, TITLE_SAFE } from './checks/checks';
 export { contrast } from './colour/colour';
-export { type BrandKit, brandKind, type LineRole, type LogoRole } from './documents/brand';
+export { type Brand, brandKind, type LineRole, type LogoRole } from './documents/brand';
 export {
   type ControlFill,
   type ControlValue,

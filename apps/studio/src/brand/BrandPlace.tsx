@@ -1,10 +1,4 @@
-import {
-  type BrandKit,
-  freshPicture,
-  type LineRole,
-  type LogoRole,
-  type PictureFill,
-} from '@fresh-reel/core';
+import { type Brand, freshPicture, type LineRole, type LogoRole, type PictureFill } from '@fresh-reel/core';
 import { useState } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
 import { FontField } from '../fonts/FontField';
@@ -23,14 +17,14 @@ import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
 import { CHEQUERED, CORNER, colour, TOUCH } from '../ui/theme';
 
-const ROLES: readonly { id: keyof BrandKit['colours']; name: string; about: string }[] = [
+const ROLES: readonly { id: keyof Brand['colours']; name: string; about: string }[] = [
   { id: 'main', name: 'Main', about: 'accents and panels' },
   { id: 'second', name: 'Second', about: 'glows and small parts' },
   { id: 'dark', name: 'Dark', about: 'backdrops and shades' },
   { id: 'light', name: 'Light', about: 'plates and paper' },
 ];
 
-const EMPTY_BRAND: BrandKit = {
+const EMPTY_BRAND: Brand = {
   ...DEMO_BRAND,
   name: 'My brand',
   logos: { main: null, light: null, dark: null, small: null },
@@ -52,18 +46,18 @@ const LINES: readonly { id: LineRole; name: string }[] = [
   { id: 'address', name: 'Address' },
 ];
 
-/** The brand kit: set once, worn by any template. */
+/** The brand: set once, worn by any template. */
 export function BrandPlace() {
   const { data, isPending } = useBrand();
   if (isPending) return <Place title="Brand">{null}</Place>;
   return <Kit brand={data ?? EMPTY_BRAND} />;
 }
 
-function Kit({ brand }: { brand: BrandKit }) {
+function Kit({ brand }: { brand: Brand }) {
   const save = useSaveBrand();
-  const [picking, setPicking] = useState<keyof BrandKit['colours']>();
+  const [picking, setPicking] = useState<keyof Brand['colours']>();
   const [fault, setFault] = useState<string>();
-  const put = (part: Partial<BrandKit>) =>
+  const put = (part: Partial<Brand>) =>
     save.mutate({ ...brand, ...part }, { onError: (e) => setFault(e.message) });
   return (
     <View style={styles.screen}>

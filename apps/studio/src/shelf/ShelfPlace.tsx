@@ -58,7 +58,7 @@ export function ShelfPlace() {
   const chosen = records.find((r) => r.hash === open);
   const usedIn = (record: MediaRecord) => [
     ...(used.get(mediaId(record)) ?? []),
-    ...(brand && JSON.stringify(brand).includes(mediaId(record)) ? [`the brand kit “${brand.name}”`] : []),
+    ...(brand && JSON.stringify(brand).includes(mediaId(record)) ? [`the brand “${brand.name}”`] : []),
   ];
   const failed = (e: unknown) => setFault(e instanceof Error ? e.message : String(e));
   const attempt = (work: Promise<unknown>) => work.then(again).catch(failed);

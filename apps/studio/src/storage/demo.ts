@@ -1,11 +1,11 @@
-import { type BrandKit, type Fill, freshPicture, newReel, type Reel } from '@fresh-reel/core';
+import { type Brand, type Fill, freshPicture, newReel, type Reel } from '@fresh-reel/core';
 import { assetOf, templateById } from '@fresh-reel/templates';
 import { saveBrand } from './brand';
 import { saveReel } from './reels';
 import { store, write } from './store';
 
-/** The brand kit of the festival that the demo is about. */
-export const DEMO_BRAND: BrandKit = {
+/** The brand of the festival that the demo is about. */
+export const DEMO_BRAND: Brand = {
   format: 'freshreel/brand',
   version: 2,
   id: 'main',

@@ -1,4 +1,4 @@
-import type { BrandKit, Reel } from '@fresh-reel/core';
+import type { Brand, Reel } from '@fresh-reel/core';
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { readBrand, saveBrand } from './brand';
 import { readHistory } from './histories';
@@ -100,7 +100,7 @@ export function useSaveBrand() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: saveBrand,
-    onMutate: (brand: BrandKit) => {
+    onMutate: (brand: Brand) => {
       client.setQueryData(keys.brand, brand);
     },
     onError: () => client.invalidateQueries({ queryKey: keys.brand }),

@@ -272,7 +272,7 @@ describe('the first start', () => {
     expect(demoReels('')).toHaveLength(4);
   });
 
-  it('a damaged brand kit is none, and stays where it is', async () => {
+  it('a damaged brand is none, and stays where it is', async () => {
     held.set('brand/main', '{"format":"freshreel/brand","version":1}');
     expect(await readBrand()).toBeNull();
     expect(held.has('brand/main')).toBe(true);

@@ -1,5 +1,5 @@
 import {
-  type BrandKit,
+  type Brand,
   EMPTY_FILL,
   type FrameShape,
   GraphicScene,
@@ -18,7 +18,7 @@ interface Props {
   readonly shape: FrameShape;
   /** Moves when true; shows its still otherwise. */
   readonly moving: boolean;
-  readonly brand?: BrandKit | null | undefined;
+  readonly brand?: Brand | null | undefined;
 }
 
 const reduced = () => window.matchMedia?.('(prefers-reduced-motion: reduce)').matches ?? false;

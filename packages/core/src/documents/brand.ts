@@ -19,7 +19,7 @@ const line = z.string().max(160);
 const font = z.string().min(1).max(200).nullable();
 
 /** The user's colours, fonts, logos and standard words. */
-export const brandKitSchema = z.strictObject({
+export const brandSchema = z.strictObject({
   format: z.literal('freshreel/brand'),
   version: z.literal(2),
   id: z.string().min(1),
@@ -34,13 +34,13 @@ export const brandKitSchema = z.strictObject({
   fonts: z.strictObject({ heading: font, text: font }),
   lines: z.strictObject({ line, name: line, handle: line, address: line }),
 });
-export type BrandKit = z.infer<typeof brandKitSchema>;
+export type Brand = z.infer<typeof brandSchema>;
 
-export const brandKind: DocumentKind<BrandKit> = {
-  title: 'brand kit',
+export const brandKind: DocumentKind<Brand> = {
+  title: 'brand',
   format: 'freshreel/brand',
   version: 2,
-  schema: brandKitSchema as unknown as z.ZodType<BrandKit>,
+  schema: brandSchema as unknown as z.ZodType<Brand>,
   upgrades: {
     // Version 1 had one logo and one line.
     1: ({ logo: main = null, line: own = '', ...rest }) => ({

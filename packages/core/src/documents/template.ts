@@ -42,7 +42,7 @@ const controlBase = {
   name,
   /** Controls of one group stand together. */
   group: name.default('Settings'),
-  /** Controls with a role take the brand kit's colours and fonts. */
+  /** Controls with a role take the brand's colours and fonts. */
   brand: z.enum(['main', 'second', 'dark', 'light', ...FONT_ROLES]).optional(),
   /** Offered only while another control has a value, since it does nothing otherwise. */
   when: z.strictObject({ control: id, is: controlValueSchema }).optional(),
@@ -100,7 +100,7 @@ export const slotSchema = z.discriminatedUnion('kind', [
     kind: z.literal('text'),
     sample: z.union([z.string(), wordsFillSchema]),
     manyLines: z.boolean().default(false),
-    /** Which of the brand kit's words it takes. */
+    /** Which of the brand's words it takes. */
     brand: z.enum(LINE_ROLES).optional(),
   }),
   /** Many lines, typed or from a file; a `|` sets columns apart. */
@@ -127,7 +127,7 @@ export const slotSchema = z.discriminatedUnion('kind', [
     ...slotBase,
     kind: z.literal('logo'),
     sample: z.string().nullable(),
-    /** Which of the brand kit's logos it takes, for what it stands on. */
+    /** Which of the brand's logos it takes, for what it stands on. */
     brand: z.enum(LOGO_ROLES).default('main'),
   }),
   /** A sound that belongs to a cue and moves with it. */

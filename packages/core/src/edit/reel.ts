@@ -1,4 +1,4 @@
-import type { BrandKit } from '../documents/brand';
+import type { Brand } from '../documents/brand';
 import type { ClipFill, ControlFill, Fill, PictureFill, SlotFill } from '../documents/fill';
 import { EMPTY_FILL, freshPicture, isPicture, isSound } from '../documents/fill';
 import type { FrameShape } from '../documents/property';
@@ -204,7 +204,7 @@ export function renameReel(reel: Reel, name: string): Reel {
 }
 
 /** The template in the brand's colours and fonts, with its logos and its standard words, as a fill over the given one. */
-export function wearBrand(template: Template, fill: Fill, brand: BrandKit): Fill {
+export function wearBrand(template: Template, fill: Fill, brand: Brand): Fill {
   const colours = new Map<string, string>(Object.entries(brand.colours));
   const fonts = new Map<string, string | null>(Object.entries(brand.fonts));
   const controls = template.controls.flatMap((c) => {
@@ -227,7 +227,7 @@ export function wearBrand(template: Template, fill: Fill, brand: BrandKit): Fill
   };
 }
 
-export function applyBrand(reel: Reel, graphic: string, brand: BrandKit): Reel {
+export function applyBrand(reel: Reel, graphic: string, brand: Brand): Reel {
   const { template } = graphicOf(reel, graphic);
   return withFill(reel, graphic, (fill) => wearBrand(template, fill, brand));
 }

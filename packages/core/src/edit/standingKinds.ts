@@ -136,8 +136,8 @@ export const STANDING: readonly MotionKind<TextDuring>[] = [
     ],
   },
   {
-    id: 'breathe',
-    name: 'Breathe',
+    id: 'swell',
+    name: 'Swell',
     about: 'Grows and shrinks gently',
     make: () =>
       course({ unit: 'word', course: 'back-and-forth', every: 150, scale: [0.04, 0.04], stagger: 8 }),
