@@ -180,6 +180,55 @@ it('a drag of a word’s colour is one step', async () => {
   await page.close();
 });
 
+it('edits of the brand are taken back, also after leaving the place', async () => {
+  const page = await session.page(LAPTOP, '/brand');
+  const before = await fieldValue(page, 'brand-name');
+  await fill(page, 'brand-name', 'Another weekend');
+  await tap(page, 'place-reels');
+  await tap(page, 'place-brand');
+  expect(await fieldValue(page, 'brand-name')).toBe('Another weekend');
+  await tap(page, 'undo');
+  await page.waitForFunction(
+    (s: string, text: string) => (document.querySelector(s) as HTMLInputElement).value === text,
+    {},
+    id('brand-name'),
+    before,
+  );
+  expect(await page.$eval(id('undo'), (e) => e.getAttribute('aria-disabled'))).toBe('true');
+  expect(await page.title()).toContain('Brand');
+  await page.close();
+});
+
+it('a reel without a graphic says so, with a way on', async () => {
+  const page = await session.page(LAPTOP, '/reels/demo-strap');
+  await page.waitForSelector(id('slot-name'));
+  await page.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        const open = indexedDB.open('fresh-reel');
+        open.onsuccess = () => {
+          const entries = open.result.transaction('entries', 'readwrite').objectStore('entries');
+          const get = entries.get('reel/demo-strap');
+          get.onsuccess = () => {
+            const held = get.result as string | { value: string };
+            const reel = JSON.parse(typeof held === 'string' ? held : held.value);
+            const text = JSON.stringify({ ...reel, id: 'bare', tracks: [{ id: 't', graphics: [] }] });
+            if (entries.keyPath)
+              entries.put({ ...(held as object), [entries.keyPath as string]: 'reel/bare', value: text });
+            else entries.put(text, 'reel/bare');
+            entries.transaction.oncomplete = () => resolve();
+          };
+        };
+      }),
+  );
+  await page.goto(`${session.address}/reels/bare`);
+  await waitForText(page, 'stumbled', /could not be drawn.*What you have saved is safe/);
+  await tap(page, 'stumbled-reels');
+  await page.waitForSelector(id('reel-demo-strap'));
+  session.faults.splice(0);
+  await page.close();
+});
+
 describe('two tabs', () => {
   it('a reel that is being edited is not renamed elsewhere', async () => {
     const editing = await session.page(LAPTOP, '/reels/demo-strap');

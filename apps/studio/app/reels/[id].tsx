@@ -5,6 +5,8 @@ import { useStoredReel } from '@/storage/queries';
 import { Banner } from '@/ui/Banner';
 import { Button } from '@/ui/Button';
 
+export { Stumbled as ErrorBoundary } from '@/shell/Stumbled';
+
 export default function ReelRoute() {
   const { id } = useLocalSearchParams<{ id: string }>();
   const { data, error, isPending } = useStoredReel(id);

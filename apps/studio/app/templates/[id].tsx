@@ -2,6 +2,8 @@ import { Redirect, useLocalSearchParams } from 'expo-router';
 import { useTemplates } from '@/storage/useTemplates';
 import { TemplateDetails } from '@/templates/TemplateDetails';
 
+export { Stumbled as ErrorBoundary } from '@/shell/Stumbled';
+
 export default function TemplateRoute() {
   const { id } = useLocalSearchParams<{ id: string }>();
   const { templates, own, isLoading } = useTemplates();

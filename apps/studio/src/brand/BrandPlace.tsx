@@ -7,15 +7,16 @@ import { PICTURE_FILES, pickFile } from '../media/pickFile';
 import { usePictureUrl } from '../media/usePictureUrl';
 import { Place } from '../shell/Place';
 import { DEMO_BRAND } from '../storage/demo';
-import { useBrand, useSaveBrand } from '../storage/queries';
+import { useBrand } from '../storage/queries';
 import { Banner } from '../ui/Banner';
-import { Button } from '../ui/Button';
+import { Button, IconButton } from '../ui/Button';
 import { ColourField } from '../ui/ColourField';
 import { Field } from '../ui/Field';
 import { Press } from '../ui/Press';
 import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
 import { CHEQUERED, CORNER, colour, TOUCH } from '../ui/theme';
+import { useBrandHistory } from './useBrandHistory';
 
 const ROLES: readonly { id: keyof Brand['colours']; name: string; about: string }[] = [
   { id: 'main', name: 'Main', about: 'accents and panels' },
@@ -50,18 +51,31 @@ const LINES: readonly { id: LineRole; name: string }[] = [
 export function BrandPlace() {
   const { data, isPending } = useBrand();
   if (isPending) return <Place title="Brand">{null}</Place>;
-  return <Kit brand={data ?? EMPTY_BRAND} />;
+  return <BrandForm stored={data ?? EMPTY_BRAND} />;
 }
 
-function Kit({ brand }: { brand: Brand }) {
-  const save = useSaveBrand();
+function BrandForm({ stored }: { stored: Brand }) {
   const [picking, setPicking] = useState<keyof Brand['colours']>();
   const [fault, setFault] = useState<string>();
-  const put = (part: Partial<Brand>) =>
-    save.mutate({ ...brand, ...part }, { onError: (e) => setFault(e.message) });
+  const { brand, put, settle, undo, redo, canUndo, canRedo } = useBrandHistory(stored, setFault);
   return (
     <View style={styles.screen}>
-      <Place title="Brand" testID="brand">
+      <Place
+        title="Brand"
+        testID="brand"
+        beside={
+          <View style={styles.steps}>
+            <IconButton icon="corner-up-left" label="Undo" disabled={!canUndo} onPress={undo} testID="undo" />
+            <IconButton
+              icon="corner-up-right"
+              label="Redo"
+              disabled={!canRedo}
+              onPress={redo}
+              testID="redo"
+            />
+          </View>
+        }
+      >
         <Txt tone="quiet">Set these once. Any template and any reel can wear them.</Txt>
         {fault && <Banner kind="fault">{fault}</Banner>}
         <View style={styles.column}>
@@ -69,7 +83,8 @@ function Kit({ brand }: { brand: Brand }) {
             label="Name"
             value={brand.name}
             maxLength={80}
-            onChangeText={(name) => put({ name })}
+            onChangeText={(name) => put({ name }, 'name')}
+            onBlur={settle}
             testID="brand-name"
           />
           <View style={styles.group}>
@@ -134,7 +149,8 @@ function Kit({ brand }: { brand: Brand }) {
                 label={name}
                 value={brand.lines[id]}
                 maxLength={160}
-                onChangeText={(words) => put({ lines: { ...brand.lines, [id]: words } })}
+                onChangeText={(words) => put({ lines: { ...brand.lines, [id]: words } }, `line-${id}`)}
+                onBlur={settle}
                 testID={`brand-line-${id}`}
               />
             ))}
@@ -144,15 +160,18 @@ function Kit({ brand }: { brand: Brand }) {
       {picking && (
         <Sheet
           title={`${ROLES.find((r) => r.id === picking)?.name} colour`}
-          onClose={() => setPicking(undefined)}
+          onClose={() => {
+            settle();
+            setPicking(undefined);
+          }}
           testID="colour-sheet"
         >
           <ColourField
             label="Colour"
             value={brand.colours[picking]}
             swatches={Object.values(brand.colours)}
-            onChange={(v) => put({ colours: { ...brand.colours, [picking]: v } })}
-            onSettle={() => undefined}
+            onChange={(v) => put({ colours: { ...brand.colours, [picking]: v } }, `colour-${picking}`)}
+            onSettle={settle}
           />
         </Sheet>
       )}
@@ -225,6 +244,7 @@ function LogoRow({
 }
 
 const styles = StyleSheet.create({
+  steps: { flexDirection: 'row' },
   screen: { flex: 1 },
   column: { gap: 28, maxWidth: 520 },
   group: { gap: 10 },

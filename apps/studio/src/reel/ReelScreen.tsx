@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { useSaveReelFile } from '../files/useSaveFile';
 import { usePreviewState, usePreviewSurface } from '../preview/usePreview';
+import { useTitle } from '../shell/useTitle';
 import { useSoundtrack } from '../sound/useSoundtrack';
 import { Banner } from '../ui/Banner';
 import { Button, IconButton } from '../ui/Button';
@@ -42,6 +43,7 @@ export function ReelScreen({ history, firstStep }: { history: History<Reel>; fir
 function Workbench({ firstStep }: { firstStep: Step }) {
   const { reel, graphic, scene, edit, settle, save, retrySave, elsewhere, takeOver } = useReelEditor();
   const saveReelFile = useSaveReelFile();
+  useTitle(reel.name);
   const wide = useIsWide();
   const { height } = useWindowDimensions();
   const surface = usePreviewSurface();

@@ -6,6 +6,7 @@ import { Icon, type IconName } from '../ui/Button';
 import { Press } from '../ui/Press';
 import { Txt } from '../ui/Txt';
 import { colour, useIsWide } from '../ui/theme';
+import { useTitle } from './useTitle';
 
 const PLACES: readonly { path: string; name: string; icon: IconName }[] = [
   { path: '/templates', name: 'Templates', icon: 'grid' },
@@ -28,6 +29,7 @@ export function Place({
   testID?: string;
 }) {
   const wide = useIsWide();
+  useTitle(title);
   return (
     <View style={styles.screen} testID={testID}>
       {wide && <Places wide />}

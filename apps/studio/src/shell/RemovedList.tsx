@@ -35,21 +35,23 @@ export function RemovedList({ kind, title, onFault }: Props) {
               {`Deleted on ${new Date(removed.removed).toLocaleDateString()}`}
             </Txt>
           </View>
-          <Button
-            title="Put back"
-            label={`Put ${removed.name} back`}
-            small
-            onPress={() => back.mutate(removed, told)}
-            testID={`put-back-${removed.id}`}
-          />
-          <Button
-            title="Delete for good"
-            label={`Delete ${removed.name} for good`}
-            small
-            kind="danger"
-            onPress={() => forGood.mutate(removed, told)}
-            testID={`purge-${removed.id}`}
-          />
+          <View style={styles.ways}>
+            <Button
+              title="Put back"
+              label={`Put ${removed.name} back`}
+              small
+              onPress={() => back.mutate(removed, told)}
+              testID={`put-back-${removed.id}`}
+            />
+            <Button
+              title="Delete for good"
+              label={`Delete ${removed.name} for good`}
+              small
+              kind="danger"
+              onPress={() => forGood.mutate(removed, told)}
+              testID={`purge-${removed.id}`}
+            />
+          </View>
         </View>
       ))}
     </View>
@@ -68,5 +70,6 @@ const styles = StyleSheet.create({
     borderWidth: 1,
     borderColor: colour.hairline,
   },
-  words: { flexGrow: 1, flexBasis: 160, flexShrink: 1 },
+  words: { flexGrow: 1, flexBasis: 220, flexShrink: 1 },
+  ways: { flexDirection: 'row', gap: 8 },
 });

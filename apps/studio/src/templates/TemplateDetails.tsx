@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useSaveTemplateFile } from '../files/useSaveFile';
 import { SLOT_KIND } from '../reel/slots';
+import { useTitle } from '../shell/useTitle';
 import { useBrand } from '../storage/queries';
 import { useRemoveTemplate } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';
@@ -20,6 +21,7 @@ import { useStartReel } from './useStartReel';
 /** One template: how it moves in each frame, what it needs, and its guide. */
 export function TemplateDetails({ template, isOwn }: { template: Template; isOwn: boolean }) {
   const wide = useIsWide();
+  useTitle(template.name);
   const router = useRouter();
   const { data: brand } = useBrand();
   const [shape, setShape] = useState<FrameShape>('wide');
