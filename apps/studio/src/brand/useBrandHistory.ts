@@ -1,4 +1,4 @@
-import { type Brand, cancel, change, type History, redo, settle, startHistory, undo } from '@fresh-reel/core';
+import { type Brand, change, type History, redo, settle, startHistory, undo } from '@fresh-reel/core';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { useSaveBrand } from '../storage/queries';
 
@@ -10,7 +10,6 @@ export interface BrandHistory {
   /** Changes a part of the brand. Changes with one gesture name make one step of undo. */
   put(part: Partial<Brand>, gesture?: string): void;
   settle(): void;
-  cancel(): void;
   undo(): void;
   redo(): void;
   readonly canUndo: boolean;
@@ -46,7 +45,6 @@ export function useBrandHistory(stored: Brand, onFault: (message: string) => voi
       put: (part: Partial<Brand>, gesture?: string) =>
         step((h) => change(h, { ...h.present, ...part }, gesture)),
       settle: () => step(settle),
-      cancel: () => step(cancel),
       undo: () => step(undo),
       redo: () => step(redo),
     }),

@@ -10,7 +10,7 @@ import { Place } from '../shell/Place';
 import { RemovedList } from '../shell/RemovedList';
 import { useDeleteReel, useReels, useRemovedChange, useSaveReel } from '../storage/queries';
 import type { StoredReel } from '../storage/reels';
-import { listRemoved, putBack } from '../storage/removed';
+import { putBack } from '../storage/removed';
 import { ifFree, onWritten, reelLock } from '../storage/tabs';
 import { Banner } from '../ui/Banner';
 import { Button, IconButton } from '../ui/Button';
@@ -80,10 +80,7 @@ function useDeleting(stored: StoredReel, name: string, onFault: (message: string
           action: {
             title: 'Put it back',
             run: () =>
-              void listRemoved().then((all) => {
-                const kept = all.find((r) => r.kind === 'reel' && r.id === stored.id);
-                if (kept) restore.mutate(kept, { onError: (e) => onFault(e.message) });
-              }),
+              restore.mutate({ kind: 'reel', id: stored.id }, { onError: (e) => onFault(e.message) }),
           },
         }),
     });

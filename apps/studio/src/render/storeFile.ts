@@ -78,10 +78,10 @@ function inMemory(name: string): GrowingFile {
 /** The lock that a render holds while it writes its file, in whichever tab. */
 export const renderLock = (stored: string) => `render/${stored}`;
 
-async function rendersFolder(create: boolean): Promise<FileSystemDirectoryHandle | undefined> {
+async function rendersFolder(): Promise<FileSystemDirectoryHandle | undefined> {
   try {
     const root = await navigator.storage.getDirectory();
-    return await root.getDirectoryHandle(FOLDER, { create });
+    return await root.getDirectoryHandle(FOLDER);
   } catch {
     // The browser keeps no private files, or there are none yet.
     return undefined;
@@ -90,7 +90,7 @@ async function rendersFolder(create: boolean): Promise<FileSystemDirectoryHandle
 
 /** A stored render's file, or nothing when it is gone. */
 export async function storedRender(stored: string): Promise<File | undefined> {
-  const folder = await rendersFolder(false);
+  const folder = await rendersFolder();
   return folder?.getFileHandle(stored).then(
     (handle) => handle.getFile(),
     () => undefined,
@@ -99,7 +99,7 @@ export async function storedRender(stored: string): Promise<File | undefined> {
 
 /** Removes files that no finished render is, and that no tab is writing: what was cut off has left them. */
 export async function clearBrokenRenders(finished: ReadonlySet<string>): Promise<void> {
-  const folder = await rendersFolder(false);
+  const folder = await rendersFolder();
   if (!folder) return;
   const names: string[] = [];
   for await (const name of (folder as unknown as { keys(): AsyncIterable<string> }).keys()) names.push(name);
@@ -108,13 +108,8 @@ export async function clearBrokenRenders(finished: ReadonlySet<string>): Promise
   }
 }
 
-/** Removes one stored render. */
+/** Removes one stored render; one that is gone already is left at that. */
 export async function removeStoredRender(name: string): Promise<void> {
-  try {
-    const root = await navigator.storage.getDirectory();
-    const folder = await root.getDirectoryHandle(FOLDER);
-    await folder.removeEntry(name);
-  } catch {
-    // Already gone.
-  }
+  const folder = await rendersFolder();
+  await folder?.removeEntry(name).catch(() => undefined);
 }

@@ -10,7 +10,7 @@ import { Place } from '../shell/Place';
 import { RemovedList } from '../shell/RemovedList';
 import { type MediaRecord, mediaId, removeMedia, saveMediaRecord } from '../storage/media';
 import { keys, useBrand, useMediaList, useReels } from '../storage/queries';
-import { freeRoom, listRemoved, putBack } from '../storage/removed';
+import { freeRoom, putBack } from '../storage/removed';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
@@ -72,7 +72,10 @@ export function ShelfPlace() {
           where.length > 0
             ? `“${record.name}” is off the shelf. It shows in ${list(where)}, where it is missing now.`
             : `“${record.name}” is off the shelf.`,
-        action: { title: 'Put it back', run: () => void attempt(putBackFile(record.hash)) },
+        action: {
+          title: 'Put it back',
+          run: () => void attempt(putBack({ kind: 'media', id: record.hash })),
+        },
       });
     }, failed);
   };
@@ -176,12 +179,6 @@ export function ShelfPlace() {
       )}
     </View>
   );
-}
-
-/** Puts a file back that was taken off just now. */
-async function putBackFile(hash: string): Promise<void> {
-  const removed = (await listRemoved()).find((r) => r.kind === 'media' && r.id === hash);
-  if (removed) await putBack(removed);
 }
 
 const list = (names: readonly string[]) => names.map((n) => (n.startsWith('the ') ? n : `“${n}”`)).join(', ');

@@ -15,7 +15,7 @@ interface Props {
 export function RemovedList({ kind, title, onFault }: Props) {
   const { data = [] } = useRemoved();
   const back = useRemovedChange(putBack);
-  const forGood = useRemovedChange((removed) => purge([removed]));
+  const forGood = useRemovedChange((removed: Removed) => purge([removed]));
   const all = data.filter((r) => r.kind === kind);
   if (all.length === 0) return null;
   const told = { onError: (error: Error) => onFault(error.message) };

@@ -4,7 +4,7 @@ import { readBrand, saveBrand } from './brand';
 import { readHistory } from './histories';
 import { listMedia } from './media';
 import { deleteReel, listReels, readReel, type StoredReel, saveReel } from './reels';
-import { listRemoved, type Removed } from './removed';
+import { listRemoved, type RemovedId } from './removed';
 import { announce } from './tabs';
 
 /** Stored things do not change behind our back, except in another tab, which announces itself. */
@@ -84,7 +84,7 @@ export function useRemoved() {
 }
 
 /** Puts something back, or deletes it for good. */
-export function useRemovedChange(change: (removed: Removed) => Promise<void>) {
+export function useRemovedChange<T extends RemovedId>(change: (removed: T) => Promise<void>) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: change,

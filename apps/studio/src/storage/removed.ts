@@ -23,8 +23,11 @@ const removedSchema = z.strictObject({
 /** Something that was deleted and can still be put back. */
 export type Removed = z.infer<typeof removedSchema>;
 
-const keyOf = ({ kind, id }: Pick<Removed, 'kind' | 'id'>) => `${PREFIX}${kind}/${id}`;
-const sourceOf = ({ kind, id }: Pick<Removed, 'kind' | 'id'>) => `${kind}/${id}`;
+/** Names something that was deleted. */
+export type RemovedId = Pick<Removed, 'kind' | 'id'>;
+
+const keyOf = ({ kind, id }: RemovedId) => `${PREFIX}${kind}/${id}`;
+const sourceOf = ({ kind, id }: RemovedId) => `${kind}/${id}`;
 
 /**
  * Takes a reel or a file out of its place; it stays with what was deleted. Nothing is there any more is nothing done.
@@ -46,18 +49,21 @@ export async function removeToKeep(
 /** What was deleted and is still here, the newest first. */
 export async function listRemoved(): Promise<Removed[]> {
   const texts = await store.getMany(await keysWith(PREFIX));
-  const found = Object.values(texts).flatMap((text) => {
-    const parsed = removedSchema.safeParse(jsonOf(text));
-    return parsed.success ? [parsed.data] : [];
-  });
+  const found = Object.values(texts).flatMap((text) => opened(text) ?? []);
   return found.sort((a, b) => b.removed.localeCompare(a.removed));
 }
 
+function opened(text: string | null): Removed | undefined {
+  return removedSchema.safeParse(jsonOf(text)).data;
+}
+
 /**
- * Puts back what was deleted, to the letter.
+ * Puts back what was deleted, to the letter. What is not there any more is nothing to do.
  * @throws {Error} when the bytes of a file are gone, or {StorageError}; it then stays where it is
  */
-export async function putBack(removed: Removed): Promise<void> {
+export async function putBack(id: RemovedId): Promise<void> {
+  const removed = opened(await store.getItem(keyOf(id)));
+  if (!removed) return;
   if (removed.kind === 'media' && !(await hasBytes(removed)))
     throw new Error(`The bytes of “${removed.name}” are gone from this browser. Add the file again.`);
   // What was made again under the same name meanwhile is the newer one.
