@@ -21,9 +21,9 @@ import {
   VideoSampleSink,
 } from 'mediabunny';
 import { type BrowserStudio, surfaceOf } from '../apps/studio/src/engine/browserStudio';
-import { hashOf, piecesOf } from '../apps/studio/src/media/hash';
-import { probe } from '../apps/studio/src/media/probe';
-import { keepPreview, takeIn } from '../apps/studio/src/media/takeIn';
+import { hashOf, piecesOf } from '../apps/studio/src/media/files/hash';
+import { probe } from '../apps/studio/src/media/import/probe';
+import { keepPreview, takeIn } from '../apps/studio/src/media/import/takeIn';
 import { mediaId } from '../apps/studio/src/storage/media';
 import { at } from './figures';
 

@@ -1,6 +1,7 @@
 import { EMPTY_FILL, newReel, ReelScene, type Template } from '@fresh-reel/core';
 import { SHIPPED } from '@fresh-reel/templates';
-import type { BrowserStudio, DecodedPicture } from '../apps/studio/src/engine/browserStudio';
+import type { BrowserStudio } from '../apps/studio/src/engine/browserStudio';
+import type { DecodedPicture } from '../apps/studio/src/media/decode/picture';
 
 /** A sample of a template as the page of the app decodes it; vector pictures come drawn. */
 export async function samplePicture(id: string): Promise<DecodedPicture> {

@@ -30,7 +30,7 @@ const { createApp } = await import(new URL('../apps/server/src/app.ts', import.m
 /** The page that measures: core and the studio's engine in one worker. */
 async function serveBench() {
   const { outputFiles } = await build({
-    entryPoints: { bench: `${root}bench/page.ts`, paint: `${root}apps/studio/src/workers/paint.worker.ts` },
+    entryPoints: { bench: `${root}bench/page.ts`, paint: `${root}apps/studio/src/render/paint.worker.ts` },
     outdir: '/',
     bundle: true,
     format: 'iife',

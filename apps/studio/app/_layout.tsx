@@ -3,7 +3,7 @@ import { useFonts } from 'expo-font';
 import { Slot } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { clearOutFiles } from '@/media/outFile';
+import { clearOutFiles } from '@/media/files/outFile';
 import { restoreRenders } from '@/render/jobs';
 import { startDemoShelf } from '@/shelf/demoShelf';
 import { startDemo } from '@/storage/demo';

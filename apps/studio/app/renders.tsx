@@ -1,1 +1,1 @@
-export { RendersPlace as default } from '@/render/RendersPlace';
+export { RendersPlace as default } from '@/renders/RendersPlace';

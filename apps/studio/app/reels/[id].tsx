@@ -1,5 +1,5 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
-import { ReelScreen } from '@/reel/ReelScreen';
+import { ReelScreen } from '@/editor/ReelScreen';
 import { Place } from '@/shell/Place';
 import { useStoredReel } from '@/storage/queries';
 import { Banner } from '@/ui/Banner';

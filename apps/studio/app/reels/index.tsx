@@ -1,1 +1,1 @@
-export { ReelsPlace as default } from '@/reel/ReelsPlace';
+export { ReelsPlace as default } from '@/reels/ReelsPlace';

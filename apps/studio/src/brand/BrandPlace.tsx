@@ -2,8 +2,8 @@ import { type Brand, freshPicture, type LineRole, type LogoRole, type PictureFil
 import { useState } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
 import { FontField } from '../fonts/FontField';
-import { importPicture } from '../media/importPicture';
-import { PICTURE_FILES, pickFile } from '../media/pickFile';
+import { PICTURE_FILES, pickFile } from '../media/files/pickFile';
+import { importPicture } from '../media/import/importPicture';
 import { usePictureUrl } from '../media/usePictureUrl';
 import { Place } from '../shell/Place';
 import { DEMO_BRAND } from '../storage/demo';

@@ -15,14 +15,8 @@ import {
   type Surface,
 } from '@fresh-reel/core';
 import { FONTS, fontsFor, type ShippedFont } from '@fresh-reel/fonts';
-import { ClipReader } from './clipReader';
-
-/** A picture decoded by the page and handed to a worker. Width and height are what the picture counts as. */
-export interface DecodedPicture {
-  readonly bitmap: ImageBitmap;
-  readonly width: number;
-  readonly height: number;
-}
+import { ClipReader } from '../media/decode/clipReader';
+import type { DecodedPicture } from '../media/decode/picture';
 
 /** A font of the user's, ready to use. */
 export interface FontFile {

@@ -12,9 +12,9 @@ import {
   templateKind,
 } from '@fresh-reel/core';
 import { importFont } from '../fonts/importFont';
-import { assetFile } from '../media/assets';
-import { importMedia } from '../media/importMedia';
-import { rangeOf, ZipFiles } from '../media/zip';
+import { assetFile } from '../media/decode/assets';
+import { rangeOf, ZipFiles } from '../media/files/zip';
+import { importMedia } from '../media/import/importMedia';
 import { fromBase64 } from '../storage/bytes';
 import { mediaId } from '../storage/media';
 

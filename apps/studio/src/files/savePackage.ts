@@ -13,10 +13,10 @@ import {
 } from '@fresh-reel/core';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { ownFontFiles } from '../fonts/useFamilies';
-import { assetFile, assetUrl } from '../media/assets';
-import { outFile } from '../media/outFile';
-import { saveFile } from '../media/pickFile';
-import { zipWriter } from '../media/zip';
+import { assetFile, assetUrl } from '../media/decode/assets';
+import { outFile } from '../media/files/outFile';
+import { saveFile } from '../media/files/pickFile';
+import { zipWriter } from '../media/files/zip';
 import { readWhole, streamMedia } from '../storage/media';
 
 interface Package {

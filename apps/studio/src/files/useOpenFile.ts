@@ -1,7 +1,7 @@
 import type { Reel } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
 import { useCallback, useState } from 'react';
-import { pickFile } from '../media/pickFile';
+import { pickFile } from '../media/files/pickFile';
 import { useSaveReel } from '../storage/queries';
 import { useKeepTemplate } from '../storage/useTemplates';
 import { openPackage } from './openPackage';

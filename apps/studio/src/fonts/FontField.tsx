@@ -1,8 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { memo, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { pickFile } from '../media/pickFile';
-import { useNearScreen } from '../preview/usePreview';
+import { pickFile } from '../media/files/pickFile';
 import { deleteFont } from '../storage/fonts';
 import { keys } from '../storage/queries';
 import { Banner } from '../ui/Banner';
@@ -12,6 +11,7 @@ import { Press } from '../ui/Press';
 import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour, TOUCH } from '../ui/theme';
+import { useNearScreen } from '../ui/useNearScreen';
 import { importFont } from './importFont';
 import { type ListedFamily, useFamilies, useSampleFace } from './useFamilies';
 

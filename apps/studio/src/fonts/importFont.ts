@@ -39,7 +39,7 @@ export async function importFont(file: File): Promise<FontRecord> {
 function unpacked(bytes: Uint8Array): Promise<Uint8Array> {
   const tag = String.fromCharCode(...bytes.subarray(0, 4));
   if (tag !== 'wOF2' && tag !== 'wOFF') return Promise.resolve(bytes);
-  const worker = new Worker(new URL('../workers/unpack.worker', import.meta.url));
+  const worker = new Worker(new URL('./unpack.worker', import.meta.url));
   return new Promise<Uint8Array>((resolve, reject) => {
     worker.onmessage = ({ data }: MessageEvent<FromUnpack>) =>
       'bytes' in data ? resolve(data.bytes) : reject(new Error(data.fault));

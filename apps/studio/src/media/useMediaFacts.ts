@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { readMediaRecord } from '../storage/media';
-import { assetFile, kindOfFile } from './assets';
-import { openInput } from './mediaSource';
+import { assetFile, kindOfFile } from './decode/assets';
+import { openInput } from './decode/mediaSource';
 
 /** What the page knows of a picture or clip. */
 export interface PageFacts {

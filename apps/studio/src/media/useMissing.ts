@@ -5,7 +5,7 @@ import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { listFonts } from '../storage/fonts';
 import { lackingMedia } from '../storage/media';
 import { keys } from '../storage/queries';
-import { assetFile } from './assets';
+import { assetFile } from './decode/assets';
 import type { Missing } from './findMissing';
 
 /** A missing file with the slots it shows in, by their names. */

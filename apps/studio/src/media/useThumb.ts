@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import { assetUrl, kindOfFile } from './assets';
-import { readThumb } from './thumb';
+import { assetUrl, kindOfFile } from './decode/assets';
+import { readThumb } from './import/thumb';
 
 /** Address of the small picture of some media, or nothing while it loads or where there is none. */
 export function useThumb(media: string | undefined): string | undefined {

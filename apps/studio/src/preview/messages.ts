@@ -1,5 +1,6 @@
 import type { Reel, ReelCheck, ReelFrame, TextOfItem } from '@fresh-reel/core';
-import type { DecodedPicture, FontFile } from '../engine/browserStudio';
+import type { FontFile } from '../engine/browserStudio';
+import type { DecodedPicture } from '../media/decode/picture';
 
 /** From the page to the preview worker. */
 export type ToPreview =

@@ -1,6 +1,6 @@
 import type { Reel, ReelCheck, TextOfItem } from '@fresh-reel/core';
 import { ownFontFiles } from '../fonts/useFamilies';
-import { decodePicture } from '../media/decode';
+import { decodePicture } from '../media/decode/picture';
 import type { FromPreview, PaintedFrame, ToPreview } from './messages';
 
 type Listener = () => void;
@@ -13,7 +13,7 @@ const checking = new Map<number, (checks: readonly ReelCheck[]) => void>();
 
 function send(message: ToPreview, transfer: Transferable[] = []): void {
   if (!worker) {
-    worker = new Worker(new URL('../workers/preview.worker', import.meta.url));
+    worker = new Worker(new URL('./preview.worker', import.meta.url));
     worker.onmessage = ({ data }: MessageEvent<FromPreview>) => receive(data);
     worker.onerror = (event) => {
       for (const surface of surfaces.values())

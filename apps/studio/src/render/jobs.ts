@@ -1,9 +1,9 @@
 import { type Reel, ReelScene, type RenderPlan } from '@fresh-reel/core';
 import { useSyncExternalStore } from 'react';
-import type { DecodedPicture } from '../engine/browserStudio';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { ownFontFiles } from '../fonts/useFamilies';
-import { decodePicture } from '../media/decode';
+import type { DecodedPicture } from '../media/decode/picture';
+import { decodePicture } from '../media/decode/picture';
 import { forgetRenderRecord } from '../storage/renders';
 import { keepRender, keptRenders } from './keptRenders';
 import type { FromRender, ToRender } from './messages';
@@ -109,12 +109,9 @@ function runNext(): void {
   if (worker) return;
   const job = jobs.findLast((j) => j.state === 'waiting');
   if (!job) return;
-  worker = new Worker(new URL('../workers/render.worker', import.meta.url));
+  worker = new Worker(new URL('./render.worker', import.meta.url));
   const size = crewSize(job.plan.count, navigator.hardwareConcurrency || 1);
-  const painters = Array.from(
-    { length: size },
-    () => new Worker(new URL('../workers/paint.worker', import.meta.url)),
-  );
+  const painters = Array.from({ length: size }, () => new Worker(new URL('./paint.worker', import.meta.url)));
   const ended = (part: Partial<RenderJob>) => {
     update(job.id, { ...part, ...timeOf(job.id) });
     reels.delete(job.id);

@@ -1,5 +1,6 @@
 import type { Reel, RenderPlan } from '@fresh-reel/core';
-import type { DecodedPicture, FontFile } from '../engine/browserStudio';
+import type { FontFile } from '../engine/browserStudio';
+import type { DecodedPicture } from '../media/decode/picture';
 
 /** What painting a render takes; each paint worker has all of it. */
 export interface PaintJob {

@@ -2,12 +2,12 @@ import { useState } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
 import { codecText, lengthText } from '../media/facts';
 import { useThumb } from '../media/useThumb';
-import { bytesText } from '../reel/time';
 import { type MediaRecord, mediaId } from '../storage/media';
 import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Txt } from '../ui/Txt';
 import { colour } from '../ui/theme';
+import { bytesText } from '../ui/units';
 import { KINDS } from './ShelfGrid';
 import { Wave } from './Wave';
 

@@ -1,12 +1,12 @@
 import { Image, StyleSheet, View } from 'react-native';
 import { codecText, lengthText } from '../media/facts';
 import { useThumb } from '../media/useThumb';
-import { bytesText } from '../reel/time';
 import { type MediaRecord, mediaId } from '../storage/media';
 import { Icon, type IconName } from '../ui/Button';
 import { Press } from '../ui/Press';
 import { Txt } from '../ui/Txt';
 import { CHEQUERED, CORNER, colour, useIsWide } from '../ui/theme';
+import { bytesText } from '../ui/units';
 import { Wave } from './Wave';
 
 export const KINDS: Readonly<Record<MediaRecord['kind'], { word: string; icon: IconName }>> = {

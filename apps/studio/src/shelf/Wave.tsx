@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
-import { readWave } from '../media/thumb';
+import { readWave } from '../media/import/thumb';
 import { colour } from '../ui/theme';
 
 const HEIGHT = 100;

@@ -1,4 +1,4 @@
-import { importMedia } from '../media/importMedia';
+import { importMedia } from '../media/import/importMedia';
 import { saveMediaRecord } from '../storage/media';
 import { keys, queryClient } from '../storage/queries';
 import { store, write } from '../storage/store';

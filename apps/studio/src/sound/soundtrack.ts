@@ -1,6 +1,6 @@
 import { MixRender, type Reel, ReelScene, SOUND_RATE } from '@fresh-reel/core';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
-import { openSounds, type SoundReader } from './soundReader';
+import { openSounds, type SoundReader } from '../media/decode/soundReader';
 
 /** Seconds of sound handed to the speaker ahead of what is heard. */
 const AHEAD = 0.6;

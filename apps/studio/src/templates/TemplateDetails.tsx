@@ -3,7 +3,6 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useSaveTemplateFile } from '../files/useSaveFile';
-import { SLOT_KIND } from '../reel/slots';
 import { useTitle } from '../shell/useTitle';
 import { useBrand } from '../storage/queries';
 import { useRemoveTemplate } from '../storage/useTemplates';
@@ -15,6 +14,7 @@ import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { colour, useIsWide } from '../ui/theme';
 import { FRAME_SHAPES, lengthOf, USE_NAMES } from './facts';
+import { SLOT_KIND } from './slots';
 import { TemplatePreview } from './TemplatePreview';
 import { useStartReel } from './useStartReel';
 

@@ -3,7 +3,6 @@ import { useRouter } from 'expo-router';
 import { useEffect, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useOpenFile } from '../files/useOpenFile';
-import { useNearScreen } from '../preview/usePreview';
 import { Place } from '../shell/Place';
 import { useBrand } from '../storage/queries';
 import { useTemplates } from '../storage/useTemplates';
@@ -15,6 +14,7 @@ import { Press } from '../ui/Press';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { colour, useIsWide } from '../ui/theme';
+import { useNearScreen } from '../ui/useNearScreen';
 import { lengthOf, matches, takes, USE_NAMES } from './facts';
 import { TemplatePreview } from './TemplatePreview';
 

@@ -9,7 +9,7 @@ import {
   type Use,
 } from '@fresh-reel/core';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
-import { secondsText } from '../reel/time';
+import { secondsText } from '../ui/units';
 
 export const USE_NAMES: Readonly<Record<Use, string>> = {
   'lower-third': 'Lower third',

@@ -1,0 +1,253 @@
+import { pourMedia, resetSlot, type Slot, setSlot, swapSlots } from '@fresh-reel/core';
+import { useState } from 'react';
+import { Image, StyleSheet, View } from 'react-native';
+import { pickFiles, SEEN_FILES } from '../../media/files/pickFile';
+import { useFileDrop } from '../../media/files/useFileDrop';
+import { TakingIn } from '../../media/import/TakingIn';
+import { useImport } from '../../media/import/useImport';
+import { useMediaFacts } from '../../media/useMediaFacts';
+import { useThumb } from '../../media/useThumb';
+import { ShelfSheet } from '../../shelf/ShelfSheet';
+import { type MediaRecord, mediaFile } from '../../storage/media';
+import { Banner } from '../../ui/Banner';
+import { Button, Icon, IconButton } from '../../ui/Button';
+import { Txt } from '../../ui/Txt';
+import { CHEQUERED, CORNER, colour } from '../../ui/theme';
+import { useDrag } from '../../ui/useDrag';
+import { checkText } from '../session/checkText';
+import { useReelEditor } from '../session/useReelEditor';
+import { ClipPart } from './ClipPart';
+import { Framing } from './Framing';
+import { SlotHead } from './SlotHead';
+import type { SlotRowProps } from './slotRow';
+
+type Said = { readonly kind: 'info' | 'fault'; readonly text: string } | undefined;
+
+/** A picture, clip or logo for a slot: chosen, dropped or from the shelf, then set in its frame. */
+export function MediaSlot({
+  slot,
+  selected,
+  onSelect,
+  notices,
+}: SlotRowProps<Extract<Slot, { kind: 'picture' | 'logo' }>>) {
+  const { scene, graphic, edit, settle, mayEdit } = useReelEditor();
+  const [said, setSaid] = useState<Said>();
+  const [shelf, setShelf] = useState(false);
+  const taking = useImport();
+  const hidden = graphic.fill.hidden?.includes(slot.id) ?? false;
+  const held = scene.slots.slotPicture(slot.id);
+  const facts = useMediaFacts(held?.media);
+  const url = useThumb(held?.media);
+  const own = slot.id in graphic.fill.slots;
+
+  const put = (records: readonly MediaRecord[]) => {
+    edit((r) => pourMedia(r, graphic.id, slot.id, records.map(mediaFile)));
+    settle();
+    const [first] = records;
+    const alpha = first?.alpha ? ['It has transparent parts, and keeps them.'] : [];
+    const more = records.length > 1 ? [`${records.length} files are in this slot and those after it.`] : [];
+    const told = [...alpha, ...more].join(' ');
+    setSaid(told ? { kind: 'info', text: told } : undefined);
+  };
+  const take = async (files: readonly File[]) => {
+    onSelect();
+    setSaid(undefined);
+    const came = await taking.take(files);
+    const seen = came.flatMap((c) => (c.kind === 'media' && c.record.kind !== 'sound' ? [c.record] : []));
+    if (seen.length > 0) put(seen);
+    const notes = came.flatMap((c) => (c.kind === 'media' ? c.notes : []));
+    if (notes.length > 0) setSaid({ kind: 'info', text: notes.join(' ') });
+    const other = came.find((c) => c.kind === 'font' || c.record.kind === 'sound');
+    if (other) {
+      const what =
+        other.kind === 'font'
+          ? `“${other.font.family}” is a font: it is among your fonts now.`
+          : `“${other.record.name}” has only sound in it: it is on the shelf as a sound.`;
+      setSaid({ kind: 'fault', text: `${what} This slot takes a picture or a clip.` });
+    }
+  };
+  const { ref, over } = useFileDrop((files) => void take(files));
+  const choose = async () => {
+    onSelect();
+    const files = await pickFiles(SEEN_FILES);
+    if (files.length > 0) await take(files);
+  };
+  const busy = taking.coming !== undefined || taking.question !== undefined;
+  const others = graphic.template.slots.filter((s) => s.kind === 'picture');
+  const next = slot.kind === 'picture' ? others[others.findIndex((s) => s.id === slot.id) + 1] : undefined;
+  const swapWith = (other: string) => {
+    edit((r) => swapSlots(r, graphic.id, [slot.id, held], [other, scene.slots.slotPicture(other)]));
+    settle();
+  };
+  const [carried, setCarried] = useState(false);
+  // Dropped on another slot's row, the two trade what they hold.
+  const carry = useDrag({
+    along: 'x',
+    onMove: () => setCarried(true),
+    onEnd: (moved, at, cancelled) => {
+      setCarried(false);
+      if (cancelled) return;
+      const row = moved && document.elementFromPoint(at.x, at.y)?.closest('[data-testid^="slot-"]');
+      const other = row ? row.getAttribute('data-testid')!.slice('slot-'.length) : undefined;
+      if (other && other !== slot.id && others.some((s) => s.id === other)) swapWith(other);
+    },
+  });
+  return (
+    <View ref={ref} style={[styles.row, over && styles.over]} testID={`slot-${slot.id}`}>
+      <SlotHead
+        slot={slot}
+        selected={selected}
+        onSelect={onSelect}
+        action={
+          own ? (
+            <IconButton
+              icon="rotate-ccw"
+              label={`Put the sample back in ${slot.name}`}
+              testID={`reset-slot-${slot.id}`}
+              onPress={() => {
+                edit((r) => resetSlot(r, graphic.id, slot.id));
+                settle();
+                setSaid(undefined);
+              }}
+            />
+          ) : undefined
+        }
+      />
+      <View style={styles.line}>
+        <View
+          {...(slot.kind === 'picture' && held && mayEdit ? carry : {})}
+          style={[styles.thumb, facts?.alpha && CHEQUERED, carried && styles.carried]}
+          testID={`thumb-${slot.id}`}
+        >
+          {facts?.duration !== undefined && (
+            <View style={styles.isClip} pointerEvents="none">
+              <Icon name="film" size={12} tint="#FFFFFF" />
+            </View>
+          )}
+          {held && url ? (
+            <Image
+              source={{ uri: url }}
+              style={styles.image}
+              resizeMode="contain"
+              alt={`Picture in ${slot.name}`}
+            />
+          ) : (
+            <Txt kind="small">{held ? '' : 'Empty'}</Txt>
+          )}
+        </View>
+        <View style={styles.buttons}>
+          <Button
+            title={held ? 'Change' : 'Choose'}
+            label={`${held ? 'Change' : 'Choose'} ${slot.name}`}
+            icon="upload"
+            small
+            disabled={busy || !mayEdit}
+            onPress={() => void choose()}
+            testID={`choose-${slot.id}`}
+          />
+          <Button
+            title="Shelf"
+            label={`From the shelf: ${slot.name}`}
+            icon="archive"
+            small
+            disabled={busy || !mayEdit}
+            onPress={() => {
+              onSelect();
+              setShelf(true);
+            }}
+            testID={`shelf-${slot.id}`}
+          />
+          {next && held && (
+            <IconButton
+              icon="shuffle"
+              label={`Swap ${slot.name} with ${next.name}`}
+              disabled={!mayEdit}
+              onPress={() => swapWith(next.id)}
+              testID={`swap-${slot.id}`}
+            />
+          )}
+          {slot.optional && held && (
+            <Button
+              title="Empty it"
+              label={`Empty it: ${slot.name}`}
+              kind="plain"
+              onPress={() => {
+                edit((r) => setSlot(r, graphic.id, slot.id, null));
+                settle();
+                setSaid(undefined);
+              }}
+              testID={`empty-${slot.id}`}
+            />
+          )}
+        </View>
+      </View>
+      <TakingIn taking={taking} />
+      {said && (
+        <Banner kind={said.kind} testID={`said-${slot.id}`}>
+          {said.text}
+        </Banner>
+      )}
+      {notices.map((n) => (
+        <Txt key={n.kind} kind="small" tone="amber">
+          {checkText(n).text}
+        </Txt>
+      ))}
+      {selected && held && !hidden && (
+        <>
+          {facts?.duration !== undefined && (
+            <ClipPart
+              slot={slot.id}
+              held={held}
+              duration={facts.duration}
+              sound={facts.sound}
+              name={facts.name}
+            />
+          )}
+          <Framing slot={slot.id} held={held} crops={slot.kind === 'picture' && slot.crops} />
+        </>
+      )}
+      {shelf && (
+        <ShelfSheet
+          title={`For ${slot.name}`}
+          kinds={['picture', 'clip']}
+          onClose={() => setShelf(false)}
+          onChoose={(record) => {
+            setShelf(false);
+            put([record]);
+          }}
+        />
+      )}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  row: { gap: 8, borderRadius: CORNER },
+  over: { outlineWidth: 2, outlineColor: colour.accent, outlineStyle: 'dashed', outlineOffset: 6 },
+  line: { flexDirection: 'row', gap: 12, alignItems: 'center' },
+  thumb: {
+    width: 84,
+    height: 60,
+    borderRadius: 8,
+    overflow: 'hidden',
+    borderWidth: 1,
+    borderColor: colour.hairline,
+    alignItems: 'center',
+    justifyContent: 'center',
+    backgroundColor: colour.hairline,
+    cursor: 'grab',
+    touchAction: 'pan-y',
+  } as object,
+  carried: { opacity: 0.5, borderColor: colour.accent },
+  image: { width: 84, height: 60 },
+  isClip: {
+    position: 'absolute',
+    right: 3,
+    bottom: 3,
+    zIndex: 1,
+    padding: 3,
+    borderRadius: 4,
+    backgroundColor: 'rgba(22,32,43,0.75)',
+  },
+  buttons: { flexDirection: 'row', gap: 8, flexWrap: 'wrap', flex: 1 },
+});

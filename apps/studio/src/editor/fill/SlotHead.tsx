@@ -1,0 +1,79 @@
+import { hideSlot, type Slot } from '@fresh-reel/core';
+import type { ReactNode } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { SLOT_KIND, slotNumber } from '../../templates/slots';
+import { Icon, IconButton } from '../../ui/Button';
+import { Press } from '../../ui/Press';
+import { Txt } from '../../ui/Txt';
+import { colour } from '../../ui/theme';
+import { useReelEditor } from '../session/useReelEditor';
+
+/** Number tag, name and kind of a slot: the same tag stands on the picture. */
+export function SlotHead({
+  slot,
+  selected,
+  onSelect,
+  action,
+}: {
+  slot: Slot;
+  selected: boolean;
+  onSelect: () => void;
+  action?: ReactNode;
+}) {
+  const { graphic, edit, settle } = useReelEditor();
+  const hidden = graphic.fill.hidden?.includes(slot.id) ?? false;
+  const kind = SLOT_KIND[slot.kind];
+  return (
+    <View style={styles.row}>
+      <Press
+        role="button"
+        testID={`show-${slot.id}`}
+        aria-pressed={selected}
+        onPress={onSelect}
+        style={styles.head}
+      >
+        <View style={[styles.tag, selected && styles.tagOn]}>
+          <Txt kind="label" tone={selected ? 'white' : 'ink'}>
+            {slotNumber(graphic.template, slot.id)}
+          </Txt>
+        </View>
+        <Txt kind="strong" style={styles.name}>
+          {slot.name}
+        </Txt>
+        <Icon name={kind.icon} size={15} />
+        <Txt kind="small" tone="quiet">
+          {kind.word}
+          {hidden ? ', hidden' : slot.optional ? ', optional' : ''}
+        </Txt>
+      </Press>
+      <IconButton
+        icon={hidden ? 'eye-off' : 'eye'}
+        label={`${hidden ? 'Show' : 'Hide'} ${slot.name}`}
+        on={hidden}
+        onPress={() => {
+          edit((r) => hideSlot(r, graphic.id, slot.id, !hidden));
+          settle();
+        }}
+        testID={`hide-${slot.id}`}
+      />
+      {action}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  row: { flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between' },
+  head: { flex: 1, flexDirection: 'row', alignItems: 'center', gap: 8, minHeight: 44, borderRadius: 8 },
+  tag: {
+    width: 24,
+    height: 24,
+    borderRadius: 12,
+    borderWidth: 1.5,
+    borderColor: colour.ink,
+    alignItems: 'center',
+    justifyContent: 'center',
+    backgroundColor: colour.card,
+  },
+  tagOn: { backgroundColor: colour.accent, borderColor: colour.accent },
+  name: { flexShrink: 1 },
+});

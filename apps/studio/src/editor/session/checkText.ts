@@ -1,0 +1,45 @@
+import type { Finding } from '@fresh-reel/core';
+
+/** A notice or check in words: what is so, and what to do. */
+export function checkText(check: Finding): { kind: 'info' | 'watch' | 'fault'; text: string } {
+  switch (check.kind) {
+    case 'shrunk':
+      return { kind: 'info', text: `Your words are longer than their place. Shrunk to ${check.percent}%.` };
+    case 'cut':
+      return {
+        kind: 'watch',
+        text: `These words do not fit and are cut: “${shorten(check.words)}”. Use fewer words.`,
+      };
+    case 'missing-font':
+      return {
+        kind: 'watch',
+        text: `The font ${check.family} is not here, so these words are set in another. Add it on the Shelf.`,
+      };
+    case 'missing-letters':
+      return { kind: 'watch', text: `No font here has these letters: ${check.letters}` };
+    case 'missing-picture':
+      return {
+        kind: 'watch',
+        text: 'The picture for this slot is missing. Choose it again, or render without it.',
+      };
+    case 'too-much':
+      return {
+        kind: 'watch',
+        text: 'There is more in this graphic than a frame can hold, so parts of it are left out. Use fewer words.',
+      };
+    case 'short-path':
+      return {
+        kind: 'watch',
+        text: 'The path for these words has only one point, so they stand straight at it. Add a point.',
+      };
+    case 'outside-safe':
+      return {
+        kind: 'watch',
+        text: 'These words reach outside the safe area. Some screens may cut them off.',
+      };
+  }
+}
+
+function shorten(words: string): string {
+  return words.length > 60 ? `${words.slice(0, 57)}…` : words;
+}

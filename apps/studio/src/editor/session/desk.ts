@@ -1,0 +1,55 @@
+import { convertFrames, localTime, stretches } from '@fresh-reel/core';
+import { createContext, useContext } from 'react';
+import type { PreviewSurface } from '../../preview/previewClient';
+import { usePreviewState } from '../../preview/usePreview';
+import type { KeyTarget } from './keyTargets';
+import { useReelEditor } from './useReelEditor';
+
+/** What of the picture is being drawn on: a path control, or the path of a text layer. */
+export type PathTarget =
+  | { readonly kind: 'control'; readonly id: string }
+  | { readonly kind: 'text'; readonly layer: string };
+
+/** What the parts of a reel's screen share: the preview, where it is, and what is being worked on in it. */
+export interface Desk {
+  readonly surface: PreviewSurface;
+  readonly seek: (frame: number) => void;
+  /** The value whose line and keyframes show under the preview. */
+  readonly keyed: KeyTarget | undefined;
+  readonly chooseKeyed: (target: KeyTarget | undefined) => void;
+  readonly path: PathTarget | undefined;
+  readonly choosePath: (target: PathTarget | undefined) => void;
+  /** The text layer that is worked on, and whether its words are being typed on the picture. */
+  readonly text: string | undefined;
+  readonly typing: boolean;
+  readonly chooseText: (layer: string | undefined, typing?: boolean) => void;
+}
+
+const DeskContext = createContext<Desk | undefined>(undefined);
+export const DeskProvider = DeskContext.Provider;
+
+export function useDesk(): Desk {
+  const desk = useContext(DeskContext);
+  if (!desk) throw new Error('There is no preview here.');
+  return desk;
+}
+
+/** The playhead in the template's own frames, as its keyframes count. */
+export function useLocalTime(): number {
+  const { surface } = useDesk();
+  const { reel, graphic, scene } = useReelEditor();
+  const number = usePreviewState(surface, (s) => s.frame?.number ?? 0);
+  return localTime(scene.clock, convertFrames(number, reel.rate, graphic.template.rate));
+}
+
+/** Moves the playhead to a time in the template's own frames. */
+export function useSeekLocal(): (time: number) => void {
+  const { seek } = useDesk();
+  const { reel, graphic, scene } = useReelEditor();
+  const { clock } = scene;
+  return (time) => {
+    const { holdStart } = stretches(clock);
+    const actual = time < clock.in ? time / clock.pace : holdStart + (time - clock.in);
+    seek(Math.round(convertFrames(actual, graphic.template.rate, reel.rate)));
+  };
+}

@@ -1,0 +1,29 @@
+import { changeText, type EditedPath, readPoints, setControl, writePoints } from '@fresh-reel/core';
+import type { PathTarget } from './desk';
+import { useReelEditor } from './useReelEditor';
+
+/** The path a target draws, and how to change it. Nothing when it has none. */
+export function usePath(
+  target: PathTarget | undefined,
+): { path: EditedPath; put: (next: EditedPath) => void } | undefined {
+  const { scene, graphic, edit } = useReelEditor();
+  if (!target) return undefined;
+  if (target.kind === 'control') {
+    const data = scene.controlAt(target.id, 0);
+    return {
+      path: readPoints(String(data)),
+      put: (next) =>
+        edit((r) => setControl(r, graphic.id, target.id, writePoints(next)), `path-${target.id}`),
+    };
+  }
+  const along = scene.textLayer(target.layer)?.along;
+  if (!along || !('path' in along)) return undefined;
+  return {
+    path: readPoints(scene.valueAt(along.path, 0)),
+    put: (next) =>
+      edit(
+        (r) => changeText(r, graphic.id, target.layer, { along: { ...along, path: writePoints(next) } }),
+        `path-${target.layer}`,
+      ),
+  };
+}

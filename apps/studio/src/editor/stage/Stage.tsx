@@ -1,0 +1,308 @@
+import { ACTION_SAFE, boundsOf, type Region, type Size, type TextLayer, TITLE_SAFE } from '@fresh-reel/core';
+import { useRef, useState } from 'react';
+import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
+import type { PaintedFrame } from '../../preview/messages';
+import type { PreviewSurface } from '../../preview/previewClient';
+import { useAttached, usePreviewState } from '../../preview/usePreview';
+import { slotNumber } from '../../templates/slots';
+import { Txt } from '../../ui/Txt';
+import { colour } from '../../ui/theme';
+import { useDrag } from '../../ui/useDrag';
+import { useDesk } from '../session/desk';
+import { slotOf } from '../session/textLayers';
+import { useReelEditor } from '../session/useReelEditor';
+import { PathHandles } from './PathHandles';
+import { PointHandles } from './PointHandles';
+import { placeTags } from './placing';
+import { TextHandles } from './TextHandles';
+import { TypeOnPicture } from './TypeOnPicture';
+
+interface Props {
+  readonly surface: PreviewSurface;
+  readonly selected: string | undefined;
+  /** A slot was touched, and the text layer that shows it there. */
+  readonly onSelect: (slot: string | undefined, layer: string | undefined) => void;
+  readonly tags: boolean;
+  readonly handles: boolean;
+  readonly safeAreas: boolean;
+  /** Moves a picture inside its slot: the change of focus, parts of the picture. */
+  readonly onDragPicture: (region: Region, dx: number, dy: number) => void;
+  readonly onDragEnd: () => void;
+}
+
+/** The picture, as large as its place allows, with tags, handles and guides over it. None of those are rendered. */
+export function Stage(props: Props) {
+  const { surface } = props;
+  const { reel } = useReelEditor();
+  const [room, setRoom] = useState<Size>({ width: 0, height: 0 });
+  const holder = useAttached(surface);
+  const ratio = reel.frame.width / reel.frame.height;
+  const width = Math.min(room.width, room.height * ratio);
+  const fault = usePreviewState(surface, (s) => s.fault);
+  return (
+    <View
+      style={styles.surround}
+      onLayout={({ nativeEvent: { layout } }: LayoutChangeEvent) =>
+        setRoom({ width: layout.width, height: layout.height })
+      }
+    >
+      <View
+        style={[styles.picture, { width, height: width / ratio }]}
+        testID="preview"
+        role="group"
+        aria-label="Preview of the reel"
+      >
+        <View ref={holder} style={styles.fill} />
+        {props.safeAreas && <SafeAreas />}
+        <Overlay {...props} width={width} />
+      </View>
+      {fault && (
+        <View style={styles.fault}>
+          <Txt tone="white">{fault}</Txt>
+        </View>
+      )}
+    </View>
+  );
+}
+
+/** Title-safe and action-safe edges (EBU R 95). */
+function SafeAreas() {
+  const edge = (part: number) =>
+    ({
+      left: `${part * 100}%`,
+      right: `${part * 100}%`,
+      top: `${part * 100}%`,
+      bottom: `${part * 100}%`,
+    }) as const;
+  return (
+    <View style={styles.fill} pointerEvents="none" testID="safe-areas-shown">
+      <View style={[styles.safe, edge(ACTION_SAFE)]} />
+      <View style={[styles.safe, styles.titleSafe, edge(TITLE_SAFE)]} />
+    </View>
+  );
+}
+
+function inside(quad: Region['quad'], x: number, y: number): boolean {
+  let odd = false;
+  for (let i = 0, j = quad.length - 1; i < quad.length; j = i++) {
+    const [xi, yi] = quad[i]!;
+    const [xj, yj] = quad[j]!;
+    if (yi > y !== yj > y && x < ((xj - xi) * (y - yi)) / (yj - yi) + xi) odd = !odd;
+  }
+  return odd;
+}
+
+function Overlay({
+  surface,
+  selected,
+  onSelect,
+  tags,
+  handles,
+  width,
+  onDragPicture,
+  onDragEnd,
+}: Props & { width: number }) {
+  const { graphic, scene, mayEdit } = useReelEditor();
+  const { path, text, typing } = useDesk();
+  const frame = usePreviewState(surface, (s) => s.frame);
+  const playing = usePreviewState(surface, (s) => s.playing);
+  const last = useRef<{ x: number; y: number } | undefined>(undefined);
+  const area = useRef<View>(null);
+  const k = frame ? width / frame.layout.width : 0;
+  const regions = frame?.regions.filter((r) => r.item === graphic.id) ?? [];
+
+  /** The slot under a page point: the topmost, small ones before large ones that hold them. */
+  const slotAt = (x: number, y: number): Region | undefined => {
+    const box = (area.current as unknown as HTMLElement).getBoundingClientRect();
+    const [fx, fy] = [(x - box.left) / k, (y - box.top) / k];
+    const hit = regions.filter((r) => inside(grown(r.quad, 10), fx, fy));
+    return hit.findLast((r) => r.kind === 'text') ?? hit.at(-1);
+  };
+  const slot = graphic.template.slots.find((s) => s.id === selected);
+  const drag = useDrag({
+    onStart: (at) => {
+      last.current = at;
+    },
+    onMove: (at) => {
+      if (slot?.kind !== 'picture' || !slot.crops || !last.current) return;
+      const region = regions.find((r) => r.slot === slot.id);
+      if (!region) return;
+      const [[x0], [x1], , [, y3]] = region.quad as [
+        [number, number],
+        [number, number],
+        [number, number],
+        [number, number],
+      ];
+      onDragPicture(
+        region,
+        (at.x - last.current.x) / k / Math.abs(x1 - x0),
+        (at.y - last.current.y) / k / Math.abs(y3 - region.quad[0]![1]),
+      );
+      last.current = at;
+    },
+    onEnd: (moved, at) => {
+      if (moved) onDragEnd();
+      else if (!playing) {
+        const hit = slotAt(at.x, at.y);
+        onSelect(hit?.slot, hit?.kind === 'text' ? hit.layer : undefined);
+      }
+    },
+  });
+
+  const chosen = tags && !path ? regions.find((r) => r.layer === text && r.kind === 'text') : undefined;
+  const worked = text === undefined ? undefined : scene.textLayer(text);
+  // A list shows a part of its words here: it is typed in its row.
+  const typed = worked && canType(worked) ? slotOf(worked) : undefined;
+  const placed = frame ? placeTags(regions, k, width, frame.layout.height * k) : [];
+  return (
+    <View ref={area} style={[styles.fill, styles.touch]} {...drag}>
+      {frame && !playing && tags && (
+        <>
+          {regions
+            .filter((r) => r.slot === selected && r.layer !== text)
+            .map((r) => (
+              <Outline key={r.layer} quad={r.quad} k={k} />
+            ))}
+          {placed.map(({ slot: id, x, y }) => {
+            const on = id === selected;
+            return (
+              <View
+                key={id}
+                pointerEvents="none"
+                testID={`tag-${id}`}
+                style={[styles.tag, on && styles.tagOn, { left: x, top: y }]}
+              >
+                <Txt kind="label" tone={on ? 'white' : 'ink'}>
+                  {slotNumber(graphic.template, id)}
+                </Txt>
+              </View>
+            );
+          })}
+        </>
+      )}
+      {frame && <MissingMarks frame={frame} k={k} />}
+      {frame && !playing && handles && <PointHandles width={width} height={frame.layout.height * k} />}
+      {frame && !playing && !typing && chosen && mayEdit && (
+        <TextHandles region={chosen} regions={regions} k={k} frame={frame.layout} />
+      )}
+      {frame && typing && text && typed !== undefined && mayEdit && (
+        <TypeOnPicture key={text} surface={surface} layer={text} slot={typed} k={k} />
+      )}
+      {frame && path && !playing && (
+        <PathHandles target={path} width={width} height={frame.layout.height * k} />
+      )}
+    </View>
+  );
+}
+
+/** Marks where a picture or clip is missing. A working aid: it is never rendered. */
+function MissingMarks({ frame, k }: { frame: PaintedFrame; k: number }) {
+  const missing = frame.notices.filter((n) => n.kind === 'missing-picture');
+  const marked = frame.regions.filter((r) => missing.some((n) => n.item === r.item && n.slot === r.slot));
+  return marked.map(({ item, layer, quad }) => {
+    const box = boundsOf(quad.map(([x, y]) => [x * k, y * k] as const));
+    return (
+      <View
+        key={`${item}/${layer}`}
+        pointerEvents="none"
+        testID={`missing-${layer}`}
+        style={[styles.missing, { left: box.x, top: box.y, width: box.width, height: box.height }]}
+      >
+        <Txt kind="label" tone="white">
+          Missing
+        </Txt>
+      </View>
+    );
+  });
+}
+
+function canType({ words }: TextLayer): boolean {
+  return (
+    'slot' in words && words.first === undefined && words.count === undefined && words.column === undefined
+  );
+}
+
+/** A quad grown about its middle, so that thin words are easy to touch. */
+function grown(quad: Region['quad'], by: number): Region['quad'] {
+  const [cx, cy] = [quad.reduce((s, [x]) => s + x, 0) / 4, quad.reduce((s, [, y]) => s + y, 0) / 4];
+  return quad.map(([x, y]) => [x + Math.sign(x - cx) * by, y + Math.sign(y - cy) * by] as const);
+}
+
+/** The outline of the chosen slot, as a box around its quad. */
+function Outline({ quad, k }: { quad: Region['quad']; k: number }) {
+  const xs = quad.map(([x]) => x * k);
+  const ys = quad.map(([, y]) => y * k);
+  const [left, top] = [Math.min(...xs) - 4, Math.min(...ys) - 4];
+  return (
+    <View
+      style={[
+        styles.outline,
+        { left, top, width: Math.max(...xs) - left + 4, height: Math.max(...ys) - top + 4 },
+      ]}
+    />
+  );
+}
+
+const styles = StyleSheet.create({
+  surround: {
+    flex: 1,
+    backgroundColor: colour.surround,
+    alignItems: 'center',
+    justifyContent: 'center',
+    overflow: 'hidden',
+  },
+  fill: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0 },
+  picture: {
+    // A quiet checker shows what is transparent.
+    backgroundColor: '#6E6E6E',
+    backgroundImage: 'repeating-conic-gradient(#787878 0% 25%, #6A6A6A 0% 50%)',
+    backgroundSize: '18px 18px',
+    overflow: 'hidden',
+  } as object,
+  touch: { touchAction: 'none', cursor: 'pointer' } as object,
+  safe: {
+    position: 'absolute',
+    borderWidth: 1,
+    borderColor: 'rgba(255,255,255,0.55)',
+    borderStyle: 'dashed',
+  },
+  titleSafe: { borderColor: 'rgba(255,255,255,0.9)', borderStyle: 'solid' },
+  tag: {
+    position: 'absolute',
+    width: 24,
+    height: 24,
+    borderRadius: 12,
+    backgroundColor: '#FFFFFF',
+    borderWidth: 1.5,
+    borderColor: colour.ink,
+    alignItems: 'center',
+    justifyContent: 'center',
+  },
+  tagOn: { backgroundColor: colour.accent, borderColor: '#FFFFFF' },
+  outline: {
+    position: 'absolute',
+    borderWidth: 2,
+    borderColor: colour.accent,
+    borderRadius: 4,
+    boxShadow: '0 0 0 1px rgba(255,255,255,0.85)',
+  },
+  missing: {
+    position: 'absolute',
+    alignItems: 'center',
+    justifyContent: 'center',
+    overflow: 'hidden',
+    borderWidth: 2,
+    borderStyle: 'dashed',
+    borderColor: '#FFFFFF',
+    backgroundColor: 'rgba(22,32,43,0.55)',
+  },
+  fault: {
+    position: 'absolute',
+    left: 12,
+    right: 12,
+    bottom: 12,
+    backgroundColor: colour.red,
+    padding: 12,
+    borderRadius: 10,
+  },
+});

@@ -1,0 +1,219 @@
+import { type LetterMap, plainText, retype } from '@fresh-reel/core';
+import { useEffect, useRef, useState } from 'react';
+import { StyleSheet, TextInput, View } from 'react-native';
+import type { PreviewSurface } from '../../preview/previewClient';
+import { usePreviewState } from '../../preview/usePreview';
+import { Press } from '../../ui/Press';
+import { Txt } from '../../ui/Txt';
+import { colour } from '../../ui/theme';
+import { useDesk } from '../session/desk';
+import { useReelEditor } from '../session/useReelEditor';
+import { usePutWords } from '../words/TextTools';
+
+interface Props {
+  readonly surface: PreviewSurface;
+  readonly layer: string;
+  readonly slot: string;
+  readonly k: number;
+}
+
+type Letter = LetterMap['letters'][number];
+
+/** The caret as a line from the foot of the letters to their top. */
+export function caretAt(
+  letters: readonly Letter[],
+  index: number,
+): { foot: readonly [number, number]; top: readonly [number, number] } | undefined {
+  const after = letters.find((l) => l.from === index);
+  const before = letters.findLast((l) => l.to <= index) ?? letters.at(-1);
+  // Between two letters the caret stands at the end of the first, which is where typing goes on.
+  if (before && before.to === index) return { foot: before.quad[2]!, top: before.quad[1]! };
+  if (after) return { foot: after.quad[3]!, top: after.quad[0]! };
+  return before && { foot: before.quad[2]!, top: before.quad[1]! };
+}
+
+/** The index in the words nearest to a point of the frame. */
+export function indexAt(letters: readonly Letter[], x: number, y: number): number | undefined {
+  let best: { index: number; distance: number } | undefined;
+  for (const l of letters) {
+    for (const [index, a, b] of [
+      [l.from, l.quad[0]!, l.quad[3]!],
+      [l.to, l.quad[1]!, l.quad[2]!],
+    ] as const) {
+      const distance = Math.hypot((a[0] + b[0]) / 2 - x, (a[1] + b[1]) / 2 - y);
+      if (!best || distance < best.distance) best = { index, distance };
+    }
+  }
+  return best?.index;
+}
+
+/**
+ * Typing on the picture: an unseen field takes the keys, and the caret and the selection stand on the letters as they
+ * are in this frame, turned, bent or moving.
+ */
+export function TypeOnPicture({ surface, layer, slot, k }: Props) {
+  const { graphic, scene, settle } = useReelEditor();
+  const { chooseText } = useDesk();
+  const put = usePutWords(slot);
+  const field = useRef<TextInput>(null);
+  const area = useRef<View>(null);
+  const [range, setRange] = useState({ start: 0, end: 0 });
+  const map = usePreviewState(surface, (s) => s.frame?.letters);
+  const letters = map?.item === graphic.id && map.layer === layer ? map.letters : [];
+  const held = scene.slots.words(slot);
+  const words = held.runs.length > 0 ? { text: held.text, runs: [...held.runs] } : held.text;
+  const text = plainText(words);
+
+  useEffect(() => {
+    surface.traceLetters({ item: graphic.id, layer });
+    return () => surface.traceLetters(undefined);
+  }, [surface, graphic.id, layer]);
+  // The caret begins at the end, ready to go on.
+  const [length] = useState(text.length);
+  useEffect(() => {
+    const input = field.current as unknown as HTMLTextAreaElement | null;
+    input?.focus({ preventScroll: true });
+    input?.setSelectionRange(length, length);
+    setRange({ start: length, end: length });
+  }, [length]);
+
+  const done = () => {
+    settle();
+    chooseText(layer, false);
+  };
+  const touch = (e: {
+    clientX: number;
+    clientY: number;
+    preventDefault(): void;
+    stopPropagation(): void;
+  }) => {
+    e.preventDefault();
+    e.stopPropagation();
+    const box = (area.current as unknown as HTMLElement).getBoundingClientRect();
+    const index = indexAt(letters, (e.clientX - box.left) / k, (e.clientY - box.top) / k);
+    if (index === undefined) return;
+    const input = field.current as unknown as HTMLTextAreaElement;
+    input.focus({ preventScroll: true });
+    input.setSelectionRange(index, index);
+    setRange({ start: index, end: index });
+  };
+  const caret = range.start === range.end ? caretAt(letters, Math.min(range.end, text.length)) : undefined;
+  const chosen = letters.filter((l) => l.from < range.end && l.to > range.start);
+  return (
+    <View
+      ref={area}
+      style={styles.fill}
+      testID="typing"
+      // A finger's touch ends in a mouse press, which would take the keys from the field.
+      {...({ onPointerDown: touch, onPointerUp: stop, onMouseDown: keepFocus } as object)}
+    >
+      {chosen.map((l) => (
+        <View
+          key={l.from}
+          pointerEvents="none"
+          style={[
+            styles.fill,
+            styles.chosen,
+            { clipPath: `polygon(${l.quad.map(([x, y]) => `${x * k}px ${y * k}px`).join(',')})` } as object,
+          ]}
+        />
+      ))}
+      {caret && <Caret foot={caret.foot} top={caret.top} k={k} />}
+      <TextInput
+        ref={field}
+        aria-label="Words on the picture"
+        multiline
+        value={text}
+        onChangeText={(next) => put(retype(words, next))}
+        onSelectionChange={({ nativeEvent: { selection } }) => setRange(selection)}
+        onKeyPress={(e) => {
+          if (e.nativeEvent.key === 'Escape') done();
+        }}
+        testID="typing-field"
+        style={styles.unseen}
+      />
+      <Press
+        role="button"
+        aria-label="Done typing"
+        onPress={done}
+        {...({ onPointerDown: stop } as object)}
+        style={styles.done}
+        testID="typing-done"
+      >
+        <Txt kind="label" tone="white">
+          Done
+        </Txt>
+      </Press>
+    </View>
+  );
+}
+
+const stop = (e: { stopPropagation(): void }) => e.stopPropagation();
+const keepFocus = (e: { preventDefault(): void }) => e.preventDefault();
+
+function Caret({
+  foot,
+  top,
+  k,
+}: {
+  foot: readonly [number, number];
+  top: readonly [number, number];
+  k: number;
+}) {
+  const [dx, dy] = [(top[0] - foot[0]) * k, (top[1] - foot[1]) * k];
+  const length = Math.max(8, Math.hypot(dx, dy));
+  const angle = (Math.atan2(dx, -dy) * 180) / Math.PI;
+  return (
+    <View
+      pointerEvents="none"
+      testID="caret"
+      style={[
+        styles.caret,
+        {
+          left: foot[0] * k - 1.5,
+          top: foot[1] * k - length,
+          height: length,
+          transform: [{ rotate: `${angle}deg` }],
+        },
+      ]}
+    />
+  );
+}
+
+const styles = StyleSheet.create({
+  fill: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0, touchAction: 'none' } as object,
+  chosen: { backgroundColor: 'rgba(57,194,215,0.45)' },
+  caret: {
+    position: 'absolute',
+    width: 3,
+    borderRadius: 1.5,
+    backgroundColor: colour.accent,
+    boxShadow: '0 0 0 1px #FFFFFF',
+    transformOrigin: '50% 100%',
+  } as object,
+  // Seen by the keyboard and by assistive technology, not by the eye; 16 px keeps phones from zooming in. Its lines are
+  // the words' own, so that Home and End go to their ends.
+  unseen: {
+    position: 'absolute',
+    left: 8,
+    bottom: 8,
+    width: 60,
+    height: 24,
+    opacity: 0,
+    fontSize: 16,
+    whiteSpace: 'pre',
+    pointerEvents: 'none',
+  } as object,
+  done: {
+    position: 'absolute',
+    right: 8,
+    top: 8,
+    minWidth: 64,
+    minHeight: 44,
+    paddingHorizontal: 14,
+    alignItems: 'center',
+    justifyContent: 'center',
+    borderRadius: 10,
+    backgroundColor: 'rgba(22,32,43,0.88)',
+  },
+});

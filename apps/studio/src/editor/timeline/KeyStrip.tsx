@@ -1,0 +1,328 @@
+import {
+  type ControlValue,
+  copyKey,
+  easeKey,
+  isKeyed,
+  keyAt,
+  keysOf,
+  markTime,
+  moveKey,
+  nextKey,
+  ownKey,
+  putKey,
+  removeKey,
+  type Stretch,
+  valueAt,
+} from '@fresh-reel/core';
+import { useMemo, useRef, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import Svg, { Polyline, Rect } from 'react-native-svg';
+import { IconButton } from '../../ui/Button';
+import { Press } from '../../ui/Press';
+import { Txt } from '../../ui/Txt';
+import { colour } from '../../ui/theme';
+import { useDrag } from '../../ui/useDrag';
+import { useDesk, useLocalTime, useSeekLocal } from '../session/desk';
+import { type Keyed, keyedOf } from '../session/keyTargets';
+import { useReelEditor } from '../session/useReelEditor';
+import { CurveSheet } from './CurveSheet';
+
+const SAMPLES = 120;
+const HEIGHT = 46;
+
+/** The value that changes over time, as a line under the preview, with its keyframes. */
+export function KeyStrip() {
+  const editor = useReelEditor();
+  const { keyed: target, chooseKeyed } = useDesk();
+  const keyed = target && keyedOf(target, editor);
+  if (!keyed || !isKeyed(keyed.held)) return null;
+  return <Strip keyed={keyed} onClose={() => chooseKeyed(undefined)} />;
+}
+
+function Strip({ keyed, onClose }: { keyed: Keyed; onClose: () => void }) {
+  const { scene, edit, settle } = useReelEditor();
+  const { clock } = scene;
+  const time = useLocalTime();
+  const seek = useSeekLocal();
+  const [curve, setCurve] = useState<number>();
+  const { held, name } = keyed;
+  const end = Math.max(1, clock.in + clock.hold + clock.out);
+  const keys = keysOf(held, clock);
+  const here = keyAt(held, clock, time);
+  const put = (next: typeof held, gesture?: string) => {
+    edit((r) => keyed.write(r, next), gesture);
+    if (!gesture) settle();
+  };
+  const value = (at: number): ControlValue =>
+    valueAt(held as Parameters<typeof valueAt<ControlValue>>[0], {
+      clock,
+      time: at,
+      controls: {},
+      frame: scene.frame,
+    });
+  const [before, after] = [nextKey(held, clock, time, -1), nextKey(held, clock, time, 1)];
+  const last = keys.findLastIndex((k) => markTime(clock, k) <= time + 0.5);
+  return (
+    <View style={styles.all} testID="key-strip">
+      <View style={styles.head}>
+        <Txt kind="label" numberOfLines={1} style={styles.name}>
+          {name}: {inWords(value(time), keyed.digits)}
+        </Txt>
+        <IconButton
+          icon="skip-back"
+          label="To the keyframe before"
+          disabled={before === undefined}
+          onPress={() => before !== undefined && seek(before)}
+          testID="key-before"
+        />
+        <IconButton
+          icon={here === undefined ? 'plus-circle' : 'minus-circle'}
+          label={here === undefined ? 'Add a keyframe here' : 'Remove this keyframe'}
+          onPress={() =>
+            put(here === undefined ? putKey(held, clock, time, value(time)) : removeKey(held, clock, here))
+          }
+          testID="key-toggle"
+        />
+        <IconButton
+          icon="skip-forward"
+          label="To the keyframe after"
+          disabled={after === undefined}
+          onPress={() => after !== undefined && seek(after)}
+          testID="key-after"
+        />
+        <IconButton
+          icon="copy"
+          label="Copy the keyframe before to here"
+          disabled={here !== undefined || last < 0}
+          onPress={() => put(copyKey(held, clock, last, time))}
+          testID="key-copy"
+        />
+        <IconButton
+          icon="trending-up"
+          label="Curve from the last keyframe to the next"
+          disabled={last < 0 || last >= keys.length - 1}
+          onPress={() => setCurve(last)}
+          testID="key-curve"
+        />
+        <IconButton icon="x" label="Hide keyframes" onPress={onClose} testID="key-close" />
+      </View>
+      <View style={styles.line}>
+        <ValueLine value={value} end={end} />
+        <View
+          style={[styles.playhead, { left: `${(Math.min(time, end) / end) * 100}%` }]}
+          pointerEvents="none"
+        />
+        {keys.map((k, i) => (
+          <KeyDot
+            key={i}
+            index={i}
+            at={markTime(clock, k)}
+            end={end}
+            of={k.of}
+            on={i === here}
+            onSeek={() => seek(markTime(clock, k))}
+            onMove={(to) => put(moveKey(held, clock, i, to), `key-${i}`)}
+            onEnd={settle}
+          />
+        ))}
+      </View>
+      {here !== undefined && (
+        <View style={styles.own} role="radiogroup" aria-label="The keyframe belongs to">
+          <Txt kind="small" tone="quiet">
+            Keeps its distance from the start of the
+          </Txt>
+          {(['in', 'hold', 'out'] as const).map((of: Stretch) => {
+            const chosen = keys[here]!.of === of;
+            return (
+              <Press
+                key={of}
+                role="radio"
+                aria-checked={chosen}
+                aria-label={of}
+                onPress={() => put(ownKey(held, clock, here, of))}
+                style={[styles.stretch, chosen && styles.chosen]}
+                testID={`key-of-${of}`}
+              >
+                <Txt kind="label" tone={chosen ? 'white' : 'ink'}>
+                  {of}
+                </Txt>
+              </Press>
+            );
+          })}
+        </View>
+      )}
+      {curve !== undefined && keys[curve] && (
+        <CurveSheet
+          ease={keys[curve]!.ease ?? 'ease-in-out'}
+          onChange={(ease) => put(easeKey(held, clock, curve, ease), `curve-${curve}`)}
+          onSettle={settle}
+          onClose={() => {
+            settle();
+            setCurve(undefined);
+          }}
+        />
+      )}
+    </View>
+  );
+}
+
+function inWords(value: ControlValue, digits: number): string {
+  if (typeof value === 'number') return value.toFixed(digits);
+  if (typeof value === 'boolean') return value ? 'on' : 'off';
+  if (Array.isArray(value)) {
+    return (value as number[]).map((v) => (Math.abs(v) < 10 ? v.toFixed(2) : v.toFixed(0))).join(' · ');
+  }
+  return String(value);
+}
+
+/** The value over the whole length: a line for numbers and points, a row of colours or steps for the rest. */
+function ValueLine({ value, end }: { value: (time: number) => ControlValue; end: number }) {
+  const samples = useMemo(
+    () => Array.from({ length: SAMPLES + 1 }, (_, i) => value((i / SAMPLES) * end)),
+    [value, end],
+  );
+  const [first] = samples;
+  if (typeof first === 'number' || Array.isArray(first)) {
+    const parts = typeof first === 'number' ? [0] : [0, 1];
+    return (
+      <Svg width="100%" height={HEIGHT} viewBox={`0 0 ${SAMPLES} 40`} preserveAspectRatio="none">
+        {parts.map((part) => {
+          const figures = samples.map((s) => (typeof s === 'number' ? s : Number((s as number[])[part])));
+          const [low, high] = [Math.min(...figures), Math.max(...figures)];
+          const y = (v: number) => (high > low ? 36 - ((v - low) / (high - low)) * 32 : 20);
+          return (
+            <Polyline
+              key={part}
+              points={figures.map((v, i) => `${i},${y(v)}`).join(' ')}
+              fill="none"
+              stroke={part === 0 ? colour.accent : colour.blue}
+              strokeWidth={2}
+              vectorEffect="non-scaling-stroke"
+            />
+          );
+        })}
+      </Svg>
+    );
+  }
+  const values = [...new Set(samples.map(String))];
+  return (
+    <Svg width="100%" height={HEIGHT} viewBox={`0 0 ${SAMPLES} 40`} preserveAspectRatio="none">
+      {samples.slice(0, SAMPLES).map((s, i) => (
+        <Rect
+          key={i}
+          x={i}
+          y={12}
+          width={1.2}
+          height={16}
+          fill={
+            String(s).startsWith('#') ? String(s) : values.indexOf(String(s)) % 2 ? colour.ink : colour.edge
+          }
+        />
+      ))}
+    </Svg>
+  );
+}
+
+interface DotProps {
+  readonly index: number;
+  readonly at: number;
+  readonly end: number;
+  readonly of: Stretch;
+  readonly on: boolean;
+  readonly onSeek: () => void;
+  readonly onMove: (time: number) => void;
+  readonly onEnd: () => void;
+}
+
+function KeyDot({ index, at, end, of, on, onSeek, onMove, onEnd }: DotProps) {
+  const dot = useRef<View>(null);
+  const start = useRef({ at, perPixel: 1 });
+  const drag = useDrag({
+    onStart: () => {
+      const line = (dot.current as unknown as HTMLElement).parentElement!.getBoundingClientRect();
+      start.current = { at, perPixel: end / line.width };
+    },
+    onMove: (to, from) => onMove(start.current.at + (to.x - from.x) * start.current.perPixel),
+    onEnd: (moved) => (moved ? onEnd() : onSeek()),
+  });
+  const onKeyDown = (e: {
+    key: string;
+    shiftKey: boolean;
+    preventDefault(): void;
+    stopPropagation(): void;
+  }) => {
+    const step = (e.shiftKey ? 10 : 1) * (e.key === 'ArrowLeft' ? -1 : e.key === 'ArrowRight' ? 1 : 0);
+    if (step === 0 && e.key !== 'Enter') return;
+    e.preventDefault();
+    e.stopPropagation();
+    if (step === 0) onSeek();
+    else {
+      onMove(at + step);
+      onEnd();
+    }
+  };
+  return (
+    <View
+      ref={dot}
+      {...drag}
+      {...({ onKeyDown } as object)}
+      role="slider"
+      tabIndex={0}
+      aria-label={`Keyframe ${index + 1}, in the ${of}`}
+      aria-valuemin={0}
+      aria-valuemax={Math.round(end)}
+      aria-valuenow={Math.round(at)}
+      testID={`key-${index}`}
+      style={[styles.touch, { left: `${(at / end) * 100}%` }]}
+    >
+      <View style={[styles.dot, on && styles.dotOn]} />
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  all: { paddingHorizontal: 16, paddingBottom: 4 },
+  head: { flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap', marginRight: -12 },
+  name: { flexGrow: 1, flexShrink: 1, flexBasis: 140, fontVariant: ['tabular-nums'] },
+  line: { height: HEIGHT, justifyContent: 'center' },
+  playhead: {
+    position: 'absolute',
+    top: 0,
+    bottom: 0,
+    width: 2,
+    marginLeft: -1,
+    backgroundColor: colour.ink,
+  },
+  touch: {
+    position: 'absolute',
+    top: 1,
+    width: 32,
+    height: 44,
+    marginLeft: -16,
+    alignItems: 'center',
+    justifyContent: 'center',
+    cursor: 'ew-resize',
+    touchAction: 'none',
+  } as object,
+  dot: {
+    width: 14,
+    height: 14,
+    borderRadius: 7,
+    backgroundColor: colour.card,
+    borderWidth: 3,
+    borderColor: colour.accent,
+  },
+  dotOn: { backgroundColor: colour.accent, borderColor: colour.ink },
+  own: { flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap', gap: 6 },
+  stretch: {
+    minHeight: 36,
+    minWidth: 44,
+    paddingHorizontal: 10,
+    alignItems: 'center',
+    justifyContent: 'center',
+    borderRadius: 8,
+    borderWidth: 1,
+    borderColor: colour.edge,
+  },
+  chosen: { backgroundColor: colour.ink, borderColor: colour.ink },
+});

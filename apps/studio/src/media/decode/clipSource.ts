@@ -1,0 +1,63 @@
+import type { MediaFacts } from '@fresh-reel/core';
+import { VideoSampleSink } from 'mediabunny';
+import { SEQUENCE_TYPE } from '../../storage/media';
+import { openInput, openStored } from './mediaSource';
+import { openFrames, sequenceSource } from './sequence';
+import { withWholeBlue } from './wholeBlue';
+
+/** A decoded frame of a clip. */
+export interface ClipSample {
+  /** Second of the file at which it begins to show. */
+  readonly timestamp: number;
+  draw(context: OffscreenCanvasRenderingContext2D, x: number, y: number, width: number, height: number): void;
+  close(): void;
+}
+
+/** A clip that gives its frames in order, from anywhere on. */
+export interface ClipSource {
+  readonly facts: MediaFacts & { readonly duration: number };
+  /** Frames from the one that shows at a second. */
+  samples(from: number): AsyncGenerator<ClipSample, void, unknown>;
+  dispose(): void;
+}
+
+/**
+ * Opens a clip by its media id.
+ * @returns null when the media is not there, or is no clip
+ * @throws {Error} when this browser cannot decode it
+ */
+export async function openClip(media: string): Promise<ClipSource | null> {
+  const stored = await openStored(media);
+  if (stored?.record.type === SEQUENCE_TYPE) {
+    const { width, height, duration } = stored.record;
+    return sequenceSource(await openFrames(stored.record.size, stored.range), {
+      width: width!,
+      height: height!,
+      duration: duration!,
+      sound: false,
+    });
+  }
+  const input = await openInput(media, stored);
+  const track = await input?.getPrimaryVideoTrack();
+  if (!input || !track) {
+    input?.dispose();
+    return null;
+  }
+  if (!(await track.canDecode())) {
+    input.dispose();
+    throw new Error(`This browser cannot play ${(await track.getCodec()) ?? 'this kind of'} video.`);
+  }
+  const sink = new VideoSampleSink(track);
+  return {
+    facts: {
+      width: await track.getDisplayWidth(),
+      height: await track.getDisplayHeight(),
+      duration: await track.computeDuration(),
+      sound: (await (await input.getPrimaryAudioTrack())?.canDecode()) ?? false,
+    },
+    async *samples(from) {
+      for await (const sample of sink.samples(from)) yield await withWholeBlue(sample);
+    },
+    dispose: () => input.dispose(),
+  };
+}

@@ -1,0 +1,90 @@
+import { type NumberedRun, type Rate, runName } from '@fresh-reel/core';
+import { importFont } from '../../fonts/importFont';
+import type { FontRecord } from '../../storage/fonts';
+import { forgetComing, type MediaRecord } from '../../storage/media';
+import { StorageError } from '../../storage/store';
+import { importPicture } from './importPicture';
+import type { FromImport, ToImport } from './messages';
+import { MediaError } from './probe';
+import { sniffMedia } from './sniff';
+
+/** A file taken in. */
+export type Imported =
+  | {
+      readonly kind: 'media';
+      readonly record: MediaRecord;
+      readonly notes: readonly string[];
+      /** Whether it was there already. */
+      readonly again: boolean;
+    }
+  | { readonly kind: 'font'; readonly font: FontRecord };
+
+export interface ImportOptions {
+  readonly onProgress?: (part: number) => void;
+  readonly signal?: AbortSignal;
+}
+
+/** The import was stopped by the user. */
+export class ImportCancelled extends Error {
+  override readonly name = 'ImportCancelled';
+}
+
+/**
+ * Takes any file in: a picture, a clip, a sound or a font, by what its bytes say and not by its name.
+ * @throws {MediaError} or {PictureError} or {FontError} when it cannot be used, saying why
+ * @throws {StorageError} when there is no room; nothing of the file stays behind
+ * @throws {ImportCancelled}
+ */
+export async function importMedia(file: File, options: ImportOptions = {}): Promise<Imported> {
+  if (file.size === 0) throw new MediaError(`"${file.name}" is empty (0 bytes). Choose another file.`);
+  const start = new Uint8Array(await file.slice(0, 4200).arrayBuffer());
+  switch (sniffMedia(start)) {
+    case 'picture':
+      return { kind: 'media', again: false, ...(await importPicture(file)) };
+    case 'font':
+      return { kind: 'font', font: await importFont(file) };
+    case 'stream':
+    case 'zip':
+      return inWorker({ file }, file.name, options);
+    default:
+      throw new MediaError(
+        `"${file.name}" is not a picture, clip, sound or font, whatever its name says. Choose another file.`,
+      );
+  }
+}
+
+/**
+ * Takes numbered pictures in as one clip.
+ * @throws as {@link importMedia} does, and {MediaError} when the pictures are not all of one size
+ */
+export function importSequence(
+  run: NumberedRun<File>,
+  rate: Rate,
+  options: ImportOptions = {},
+): Promise<Imported> {
+  const name = runName(run);
+  return inWorker({ frames: run.files, name, rate }, name, options);
+}
+
+function inWorker(what: ToImport, name: string, { onProgress, signal }: ImportOptions): Promise<Imported> {
+  const worker = new Worker(new URL('./import.worker', import.meta.url));
+  let storing: string | undefined;
+  return new Promise<Imported>((resolve, reject) => {
+    signal?.addEventListener('abort', () => {
+      worker.terminate();
+      const cleared = storing === undefined ? Promise.resolve() : forgetComing(storing);
+      cleared.finally(() => reject(new ImportCancelled('Stopped.')));
+    });
+    worker.onmessage = ({ data }: MessageEvent<FromImport>) => {
+      if (data.type === 'progress') {
+        storing = data.storing;
+        onProgress?.(data.part);
+      } else if (data.type === 'done')
+        resolve({ kind: 'media', record: data.record, notes: [], again: data.again });
+      else reject(data.full ? new StorageError(data.message, true) : new MediaError(data.message));
+    };
+    worker.onerror = (event) =>
+      reject(new MediaError(event.message || `"${name}" could not be taken in. Reload and try again.`));
+    worker.postMessage(what);
+  }).finally(() => worker.terminate());
+}

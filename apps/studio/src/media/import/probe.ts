@@ -1,0 +1,127 @@
+import {
+  ALL_FORMATS,
+  AudioSampleSink,
+  BlobSource,
+  EncodedPacketSink,
+  Input,
+  type InputAudioTrack,
+  type InputTrack,
+  type InputVideoTrack,
+} from 'mediabunny';
+import type { MediaFactsFound } from '../../storage/media';
+
+/** A clip or sound cannot be used; the message says why and what to do. */
+export class MediaError extends Error {
+  override readonly name = 'MediaError';
+}
+
+/** An opened file with what is known of it. */
+export interface Probed {
+  readonly input: Input;
+  readonly video: InputVideoTrack | null;
+  readonly audio: InputAudioTrack | null;
+  readonly facts: MediaFactsFound;
+}
+
+const CODEC_NAMES: Readonly<Record<string, string>> = {
+  avc: 'H.264',
+  hevc: 'H.265',
+  vp8: 'VP8',
+  vp9: 'VP9',
+  av1: 'AV1',
+  aac: 'AAC',
+  mp3: 'MP3',
+  opus: 'Opus',
+  vorbis: 'Vorbis',
+  flac: 'FLAC',
+};
+export const codecName = (codec: string | null) =>
+  (codec && CODEC_NAMES[codec]) ?? codec ?? 'an unknown codec';
+
+/**
+ * Reads what a clip or sound file holds, and that it is whole.
+ * @throws {MediaError} naming what is wrong with it
+ */
+export async function probe(file: File): Promise<Probed> {
+  const input = new Input({ formats: ALL_FORMATS, source: new BlobSource(file) });
+  const broken = (why: string) =>
+    new MediaError(`"${file.name}" ${why} Export or copy it again from where it came.`);
+  try {
+    if (!(await input.canRead())) {
+      throw new MediaError(
+        `"${file.name}" is not a clip or sound that can be read. Use MP4, MOV, WebM, MKV, WAV, MP3, M4A, OGG or FLAC.`,
+      );
+    }
+    const [video, audio] = [await input.getPrimaryVideoTrack(), await input.getPrimaryAudioTrack()];
+    if (!video && !audio) throw broken('has neither a picture nor a sound in it.');
+    if (video && !(await video.canDecode())) {
+      throw new MediaError(
+        `This browser cannot play ${codecName(await video.getCodec())}, which "${file.name}" is made with. Convert it to H.264 in MP4, or open Fresh Reel in a browser that plays it.`,
+      );
+    }
+    // A sound that cannot be played leaves a clip without sound; a file that is sound alone is of no use then.
+    const heard = audio && (await audio.canDecode()) ? audio : null;
+    if (!video && !heard) {
+      throw new MediaError(
+        `This browser cannot play ${codecName(await audio!.getCodec())}, which "${file.name}" is made with. Convert it to WAV, MP3 or FLAC.`,
+      );
+    }
+    const main: InputTrack = video ?? heard!;
+    const duration = await main.computeDuration();
+    if (!(duration > 0)) throw broken('holds no frames.');
+    await checkEnd(main, duration, broken);
+    const facts: MediaFactsFound = {
+      kind: video ? 'clip' : 'sound',
+      name: file.name,
+      type: (await input.getMimeType()).split(';')[0]!,
+      alpha: video ? await video.canBeTransparent().then((can) => can && isAlphaFile(video)) : false,
+      duration,
+      codec: codecName(await main.getCodec()),
+      ...(video
+        ? {
+            width: await video.getDisplayWidth(),
+            height: await video.getDisplayHeight(),
+            rate: (await video.computePacketStats(120)).averagePacketRate,
+            sound: heard !== null,
+          }
+        : {}),
+    };
+    return { input, video, audio: heard, facts };
+  } catch (error) {
+    input.dispose();
+    if (error instanceof MediaError) throw error;
+    throw broken('is damaged or cut off: it cannot be read to its end.');
+  }
+}
+
+/** A file that was cut off lists frames that are not there: the last one has to be. */
+async function checkEnd(track: InputTrack, duration: number, broken: (why: string) => Error): Promise<void> {
+  const last = await new EncodedPacketSink(track).getPacket(duration).catch(() => null);
+  if (!last || last.data.byteLength === 0) throw broken('is cut off: its last frames are missing.');
+}
+
+/** Whether a clip carries alpha beside its colours, seen on its first frame. */
+async function isAlphaFile(video: InputVideoTrack): Promise<boolean> {
+  const first = await new EncodedPacketSink(video).getFirstPacket();
+  return first?.sideData?.alpha !== undefined;
+}
+
+/** Loudest sample of each of `count` equal stretches of a sound, 0..1. */
+export async function wavePeaks(audio: InputAudioTrack, duration: number, count: number): Promise<number[]> {
+  const peaks = new Array<number>(count).fill(0);
+  let plane = new Float32Array(0);
+  for await (const sample of new AudioSampleSink(audio).samples()) {
+    const options = { planeIndex: 0, format: 'f32-planar' } as const;
+    const size = sample.allocationSize(options) / 4;
+    if (plane.length < size) plane = new Float32Array(size);
+    sample.copyTo(plane.subarray(0, size), options);
+    for (let i = 0; i < size; i++) {
+      const at = sample.timestamp + i / sample.sampleRate;
+      const n = Math.min(count - 1, Math.max(0, Math.floor((at / duration) * count)));
+      const v = Math.abs(plane[i]!);
+      if (v > peaks[n]!) peaks[n] = v;
+    }
+    sample.close();
+  }
+  return peaks.map((p) => Math.round(Math.min(1, p) * 100) / 100);
+}

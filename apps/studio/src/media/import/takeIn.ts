@@ -1,0 +1,124 @@
+import { VideoSampleSink } from 'mediabunny';
+import { type MediaFactsFound, type MediaRecord, readWhole, storeMedia } from '../../storage/media';
+import { write } from '../../storage/store';
+import { type Frames, openFrames, sequenceBytes } from '../decode/sequence';
+import { hashOf, piecesOf, recut } from '../files/hash';
+import { rangeOf } from '../files/zip';
+import type { ToImport } from './messages';
+import { MediaError, type Probed, probe, wavePeaks } from './probe';
+import { probeSequence } from './probeSequence';
+import { sniffMedia } from './sniff';
+import { keepThumb, makeThumb, writeThumb } from './thumb';
+
+/** Parts of the work: pictures of a sequence are looked at, then all is hashed, then stored. */
+const LOOKED = 0.3;
+const HASHED = 0.5;
+/** Peaks of a waveform that are kept. */
+const PEAKS = 240;
+
+/** What is known of a file, and its bytes. */
+interface Looked {
+  readonly facts: MediaFactsFound;
+  readonly bytes: () => AsyncIterable<Uint8Array>;
+  /** Bytes, as far as they are known before they are read; for the progress. */
+  readonly size: number;
+  /** Makes what the shelf shows of it, once its hash is known. */
+  preview(hash: string): Promise<void>;
+}
+
+/** How far the work is, 0..1, and the hash, once the file is being stored. */
+export type OnProgress = (part: number, storing?: string) => void;
+
+/** Tells how far one stretch of the work is, which lies between two parts of the whole. */
+const telling =
+  (tell: OnProgress, [from, to]: readonly [number, number], size: number, storing?: string) =>
+  (done: number) =>
+    tell(from + (to - from) * Math.min(1, done / size), storing);
+
+async function lookAt(what: ToImport, tell: OnProgress): Promise<Looked> {
+  if ('frames' in what) {
+    const { frames, name, rate } = what;
+    const names = frames.map((f) => f.name);
+    const size = frames.reduce((sum, f) => sum + f.size, 0);
+    const seen = await lookAtFrames(name, { rate, names, read: async (i) => frames[i]! }, tell);
+    return { ...seen, size, bytes: () => recut(sequenceBytes(frames, rate)) };
+  }
+  const { file } = what;
+  const bytes = () => piecesOf(file);
+  if (sniffMedia(new Uint8Array(await file.slice(0, 4).arrayBuffer())) === 'zip') {
+    const frames = await openFrames(file.size, rangeOf(file)).catch(() => {
+      throw new MediaError(
+        `"${file.name}" is a zip that holds no picture sequence. Unpack it, and add the files in it.`,
+      );
+    });
+    return { ...(await lookAtFrames(file.name, frames, tell)), size: file.size, bytes };
+  }
+  const probed = await probe(file);
+  return { facts: probed.facts, size: file.size, bytes, preview: (hash) => keepPreview(probed, hash) };
+}
+
+async function lookAtFrames(
+  name: string,
+  frames: Frames,
+  tell: OnProgress,
+): Promise<Pick<Looked, 'facts' | 'preview'>> {
+  let thumb = '';
+  const facts = await probeSequence(
+    name,
+    frames,
+    async (bitmap) => {
+      thumb = await makeThumb(bitmap.width, bitmap.height, (context, w, h) =>
+        context.drawImage(bitmap, 0, 0, w, h),
+      );
+    },
+    telling(tell, [0, LOOKED], 1),
+  );
+  return { facts, preview: (hash) => keepThumb(hash, thumb) };
+}
+
+/**
+ * Takes a clip, a sound or a picture sequence in. It is hashed first and stored second: the same file is stored once,
+ * and bytes lie under their hash from the beginning.
+ * @throws {MediaError} when it cannot be used; {StorageError} when it cannot be kept, and then nothing of it is
+ */
+export async function takeIn(
+  what: ToImport,
+  tell: OnProgress,
+): Promise<{ record: MediaRecord; again: boolean }> {
+  const looked = await lookAt(what, tell);
+  const { hash, size } = await hashOf(
+    looked.bytes(),
+    telling(tell, ['frames' in what ? LOOKED : 0, HASHED], looked.size),
+  );
+  const held = await readWhole(hash);
+  if (held) return { record: held, again: true };
+  // Small pictures come first: they are of no harm without a record, and a record is never without them.
+  await looked.preview(hash);
+  const record = await storeMedia(
+    { hash, size, pieces: looked.bytes },
+    looked.facts,
+    telling(tell, [HASHED, 1], size, hash),
+  );
+  return { record, again: false };
+}
+
+/** Makes and keeps what the shelf shows of a clip or a sound. */
+export async function keepPreview({ input, video, audio, facts }: Probed, hash: string): Promise<void> {
+  if (video) {
+    // A little way in: many clips begin in black.
+    const sample = await new VideoSampleSink(video).getSample(
+      (await video.getFirstTimestamp()) + facts.duration! * 0.2,
+    );
+    if (sample) {
+      await writeThumb(hash, facts.width!, facts.height!, (context, w, h) =>
+        sample.draw(context, 0, 0, w, h),
+      );
+      sample.close();
+    }
+  }
+  if (audio) {
+    const peaks = await wavePeaks(audio, facts.duration!, PEAKS);
+    await write({ [`wave/${hash}`]: JSON.stringify(peaks) });
+  }
+  input.dispose();
+}

@@ -1,0 +1,109 @@
+import { clipFramesOf, type Op, ReelScene, type Surface, sameMoments } from '@fresh-reel/core';
+import { PlaneMaker } from '@fresh-reel/pixels';
+import { BrowserStudio, fetchBytes, surfaceOf } from '../engine/browserStudio';
+import { opaquePlanes } from '../engine/opaquePlanes';
+import type { FromPaint, PaintJob, ToPaint, ToPainter } from './paintMessages';
+
+let port: MessagePort | undefined;
+const tell = (message: FromPaint, transfer: Transferable[] = []) => port?.postMessage(message, transfer);
+
+/** Planes that came back, to be written again. */
+const free: ArrayBuffer[] = [];
+
+/** Paints frames of one render and hands them over as their format takes them. */
+class RenderPainter {
+  private last: readonly (readonly Op[])[] | undefined;
+
+  private constructor(
+    private readonly studio: BrowserStudio,
+    private readonly scene: ReelScene,
+    private readonly job: PaintJob,
+    private readonly canvas: OffscreenCanvas,
+    private readonly surface: Surface,
+    /** Of videos alone. */
+    private readonly planes: PlaneMaker | undefined,
+  ) {}
+
+  static async start(job: PaintJob): Promise<RenderPainter> {
+    const { plan, reel } = job;
+    const studio = await BrowserStudio.start();
+    for (const [id, picture] of job.pictures) studio.addPicture(id, picture);
+    studio.addFonts(job.fonts);
+    const scene = new ReelScene(reel, studio);
+    await studio.loadFonts(scene);
+    for (const media of studio.missingMedia(scene)) await studio.openClip(media);
+    studio.keepClipsTo(Math.max(plan.width, plan.height));
+    const video = plan.format === 'mp4' || plan.format === 'webm';
+    const planes = video
+      ? await PlaneMaker.load(await fetchBytes('/engine/pixels.wasm', 'The part that prepares video frames'))
+      : undefined;
+    const canvas = new OffscreenCanvas(plan.width, plan.height);
+    return new RenderPainter(studio, scene, job, canvas, surfaceOf(canvas), planes);
+  }
+
+  /** Frames from one on, each told as soon as it is there. */
+  async paint(first: number, count: number): Promise<void> {
+    // The frame before is another painter's; a frame that is like it is not painted.
+    this.last = first > 0 ? this.momentsOf(first - 1) : undefined;
+    for (let index = first; index < first + count; index++) {
+      const moments = this.momentsOf(index);
+      const same = this.last !== undefined && sameMoments(this.last, moments);
+      this.last = moments;
+      if (same) {
+        tell({ type: 'painted', index, frame: undefined });
+        continue;
+      }
+      await this.studio.framesReady(clipFramesOf(moments));
+      this.studio.painter.paintMoments(moments, this.surface, this.scene.frame);
+      const frame = this.planes
+        ? await this.videoFrame(this.planes)
+        : await this.canvas.convertToBlob({ type: 'image/png' });
+      tell({ type: 'painted', index, frame }, frame instanceof ArrayBuffer ? [frame] : []);
+    }
+  }
+
+  private momentsOf(index: number): readonly (readonly Op[])[] {
+    const { plan } = this.job;
+    return this.scene.subFrames(plan.from + index, plan.rate).map((f) => f.ops);
+  }
+
+  private async videoFrame(planes: PlaneMaker): Promise<ArrayBuffer> {
+    const { width, height } = this.canvas;
+    const { context } = this.surface;
+    const alpha = keepsAlpha(this.job, this.scene);
+    if (!alpha) {
+      // What has no transparency stands on black.
+      context.globalCompositeOperation = 'destination-over';
+      context.fillStyle = '#000000';
+      context.fillRect(0, 0, width, height);
+      context.globalCompositeOperation = 'source-over';
+    }
+    const made = alpha
+      ? planes.planes(context.getImageData(0, 0, width, height).data, width, height, true)
+      : await opaquePlanes(planes, this.canvas, this.surface);
+    const buffer = free.pop() ?? new ArrayBuffer(made.length);
+    new Uint8Array(buffer).set(made);
+    return buffer;
+  }
+}
+
+function keepsAlpha({ plan }: PaintJob, scene: ReelScene): boolean {
+  return plan.format === 'webm' && scene.transparent;
+}
+
+let painter: Promise<RenderPainter> | undefined;
+
+async function receive(message: ToPaint): Promise<void> {
+  if (message.type === 'start') painter = RenderPainter.start(message);
+  else if (message.type === 'back') free.push(message.planes);
+  else await (await painter)?.paint(message.first, message.count);
+}
+
+self.onmessage = ({ data }: MessageEvent<ToPainter>) => {
+  port = data.port;
+  port.onmessage = (event: MessageEvent<ToPaint>) => {
+    receive(event.data).catch((error: unknown) =>
+      tell({ type: 'fault', message: error instanceof Error ? error.message : String(error) }),
+    );
+  };
+};
