@@ -2,6 +2,7 @@
 import { cp, mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { fileURLToPath } from 'node:url';
+import { build as bundle } from 'esbuild';
 import { register } from 'tsx/esm/api';
 import { compileKernel } from '../packages/pixels/compile.mjs';
 
@@ -65,6 +66,14 @@ export async function preparePublic() {
   }
   await cp(require.resolve('harfbuzzjs/hb.wasm'), new URL('engine/hb.wasm', target));
   await cp(await compileKernel(), new URL('engine/pixels.wasm', target));
+  // The thread of the sound loads its player by itself, so it is bundled apart from the app.
+  await bundle({
+    entryPoints: [fileURLToPath(new URL('apps/studio/src/sound/player.worklet.ts', root))],
+    outfile: fileURLToPath(new URL('engine/sound-player.js', target)),
+    bundle: true,
+    minify: true,
+    format: 'iife',
+  });
   const templates = new URL('packages/templates/src/', root);
   for (const entry of await readdir(templates, { withFileTypes: true })) {
     if (!entry.isDirectory()) continue;

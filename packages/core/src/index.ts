@@ -79,6 +79,8 @@ export {
   resetSlot,
   setControl,
   setMotionBlur,
+  setOutput,
+  setRate,
   setShape,
   setSlot,
   swapSlots,
@@ -123,6 +125,7 @@ export { BLEND_MODES, type ClipFrame, clipFramesOf, type Op, sameMoments, sameOp
 export { Painter } from './paint/painter';
 export type { PathSink, Picture, Surface } from './paint/surface';
 export { GraphicItem } from './reel/graphicItem';
+export { GraphicTime, graphicsOf } from './reel/graphicTime';
 export type { Item } from './reel/item';
 export { type ReelCheck, type ReelFrame, ReelScene, type TextOfItem } from './reel/reelScene';
 export {
@@ -137,8 +140,8 @@ export {
   videoBitrate,
 } from './render/plan';
 export type { SoundSource } from './sound/mix';
-export type { SoundFacts } from './sound/play';
-export { type MixFacts, MixRender } from './sound/render';
+export type { SoundFacts, SoundPlay } from './sound/play';
+export { LimitedMix, type MixFacts, MixRender } from './sound/render';
 export { toSoundRate, toStereo } from './sound/resample';
 export { SOUND_CODECS, SOUND_RATE, type SoundCodec, type Stereo } from './sound/sound';
 export { wavHeader, wavSamples } from './sound/wav';

@@ -16,6 +16,7 @@ import { Press } from '../ui/Press';
 import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
 import { CHEQUERED, CORNER, colour, TOUCH } from '../ui/theme';
+import { webStyle } from '../ui/web';
 import { useBrandHistory } from './useBrandHistory';
 
 const ROLES: readonly { id: keyof Brand['colours']; name: string; about: string }[] = [
@@ -262,7 +263,7 @@ const styles = StyleSheet.create({
     ...CHEQUERED,
   },
   image: { width: 104, height: 78 },
-  onDark: { backgroundImage: 'none', backgroundColor: colour.surround } as object,
+  onDark: webStyle({ backgroundImage: 'none', backgroundColor: colour.surround }),
   buttons: { gap: 2, alignItems: 'flex-start', flex: 1 },
   pair: { flexDirection: 'row', gap: 8, paddingTop: 4 },
   font: { gap: 6 },

@@ -7,6 +7,7 @@ import { Field } from '../ui/Field';
 import { Press } from '../ui/Press';
 import { Txt } from '../ui/Txt';
 import { colour } from '../ui/theme';
+import { webProps } from '../ui/web';
 import { useReelEditor } from './session/useReelEditor';
 
 const SAVE_WORDS = { saved: 'saved', saving: 'saving', fault: 'not saved' } as const;
@@ -34,7 +35,7 @@ export function ReelHeader() {
         {naming === undefined ? (
           <Press
             role="button"
-            {...({ 'aria-description': 'Rename' } as object)}
+            {...webProps({ 'aria-description': 'Rename' })}
             disabled={!mayEdit}
             onPress={() => setNaming(reel.name)}
             style={styles.name}

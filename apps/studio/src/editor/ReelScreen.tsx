@@ -1,75 +1,112 @@
-import { adjustPicture, convertFrames, type History, type Reel, type Region } from '@fresh-reel/core';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { adjustPicture, graphicsOf, type History, type Reel, type Region } from '@fresh-reel/core';
+import { useRouter } from 'expo-router';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
-import { useSaveReelFile } from '../files/useSaveFile';
-import { usePreviewState, usePreviewSurface } from '../preview/usePreview';
+import { GroundSheet } from '../preview/GroundSheet';
+import { sameContent, usePreviewState, usePreviewSurface } from '../preview/usePreview';
+import { Place } from '../shell/Place';
 import { useTitle } from '../shell/useTitle';
 import { useSoundtrack } from '../sound/useSoundtrack';
-import { Banner } from '../ui/Banner';
-import { Button, IconButton } from '../ui/Button';
+import { Button } from '../ui/Button';
+import { Choice } from '../ui/Choice';
 import { GesturesProvider } from '../ui/gestures';
-import { Press } from '../ui/Press';
 import { Txt } from '../ui/Txt';
-import { colour, useIsWide } from '../ui/theme';
+import { colour, useIsLow, useIsWide } from '../ui/theme';
+import { elementOf } from '../ui/web';
 import { AdjustStep } from './adjust/AdjustStep';
 import { FillStep } from './fill/FillStep';
-import { MissingFiles } from './fill/MissingFiles';
+import { SlotRows, SlotRowsProvider } from './fill/slotRows';
 import { RenderStep } from './output/RenderStep';
 import { ReelHeader } from './ReelHeader';
 import { type Step, Steps } from './Steps';
 import { type Desk, DeskProvider, type PathTarget } from './session/desk';
 import type { KeyTarget } from './session/keyTargets';
 import { PathPointProvider } from './session/pathPoint';
-import { ReelEditorProvider, useReelEditing, useReelEditor } from './session/useReelEditor';
+import { useReelEditing } from './session/useReelEditing';
+import { ReelEditorProvider, useReelEditor } from './session/useReelEditor';
 import { draggedFocus } from './stage/placing';
 import { Stage } from './stage/Stage';
+import { Transport } from './stage/Transport';
 import { KeyStrip } from './timeline/KeyStrip';
-import { Ribbon, TimeText } from './timeline/Ribbon';
+import { Ribbon } from './timeline/Ribbon';
+import { useReelKeys } from './useReelKeys';
+import { Warnings } from './Warnings';
+
+interface Props {
+  readonly history: History<Reel>;
+  /** The reel was made just now: the keys go into its first slot. */
+  readonly begin: boolean;
+}
 
 /** One reel, from words to file. */
-export function ReelScreen({ history, firstStep }: { history: History<Reel>; firstStep: Step }) {
+export function ReelScreen({ history, begin }: Props) {
   const editor = useReelEditing(history);
-  const { settle, cancel } = editor;
-  const gestures = useMemo(() => ({ begin: settle, cancel }), [settle, cancel]);
+  const { settle, cancel } = editor ?? {};
+  const gestures = useMemo(() => settle && cancel && { begin: settle, cancel }, [settle, cancel]);
+  const [rows] = useState(() => new SlotRows());
+  if (!editor || !gestures) return <EmptyReel name={history.present.name} />;
   return (
     <ReelEditorProvider value={editor}>
       <GesturesProvider value={gestures}>
-        <Workbench firstStep={firstStep} />
+        <SlotRowsProvider value={rows}>
+          <Workbench rows={rows} begin={begin} />
+        </SlotRowsProvider>
       </GesturesProvider>
     </ReelEditorProvider>
   );
 }
 
-function Workbench({ firstStep }: { firstStep: Step }) {
-  const { reel, graphic, scene, edit, settle, save, retrySave, elsewhere, takeOver } = useReelEditor();
-  const saveReelFile = useSaveReelFile();
+/** A reel may come from a file with nothing on its tracks. */
+function EmptyReel({ name }: { name: string }) {
+  const router = useRouter();
+  return (
+    <Place title={name}>
+      <Txt>There is nothing in this reel. Begin a new one with a template.</Txt>
+      <View style={styles.start}>
+        <Button
+          title="Choose a template"
+          kind="next"
+          icon="grid"
+          onPress={() => router.navigate('/templates')}
+        />
+      </View>
+    </Place>
+  );
+}
+
+function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
+  const { reel, graphic, chooseGraphic, scene, time, edit, settle } = useReelEditor();
   useTitle(reel.name);
   const wide = useIsWide();
   const { height } = useWindowDimensions();
+  // In a low window the picture stands beside the step, as in a wide one.
+  const beside = useIsLow() || wide;
   const surface = usePreviewSurface();
-  const [step, setStep] = useState<Step>(firstStep);
+  const [step, setStep] = useState<Step>('fill');
   const [selected, setSelected] = useState<string>();
   const [safeAreas, setSafeAreas] = useState(false);
   const [loop, setLoop] = useState(true);
   const [silent, setSilent] = useState(false);
+  const [ground, setGround] = useState(false);
   const hasSound = useSoundtrack(surface, reel, silent);
   const [keyed, chooseKeyed] = useState<KeyTarget>();
   const [path, choosePath] = useState<PathTarget>();
   const [text, setText] = useState<{ layer: string; typing: boolean }>();
   const [point, choosePoint] = useState<number>();
   const [apart, setApart] = useState(false);
-  const shown = usePreviewState(surface, (s) => s.frame?.notices) ?? [];
-  const notices = shown.filter((n) => n.item === graphic.id);
+  const shown = usePreviewState(surface, (s) => s.frame?.notices, sameContent);
+  const notices = useMemo(() => (shown ?? []).filter((n) => n.item === graphic.id), [shown, graphic.id]);
 
   useEffect(() => {
     surface.show(reel);
   }, [surface, reel]);
   // The first picture is the template's still: it shows everything at rest.
-  const stillFrame = Math.round(
-    convertFrames(scene.timeOf(graphic.template.still), graphic.template.rate, reel.rate),
-  );
-  const [opened] = useState(stillFrame);
+  const [opened] = useState(() => time.frameOf(scene.timeOf(graphic.template.still)));
   useEffect(() => surface.seek(opened), [surface, opened]);
+  const [firstSlot] = useState(graphic.template.slots[0]?.id);
+  useEffect(() => {
+    if (begin && firstSlot) rows.focus(firstSlot);
+  }, [begin, firstSlot, rows]);
 
   const seek = useCallback(
     (frame: number) => {
@@ -84,11 +121,10 @@ function Workbench({ firstStep }: { firstStep: Step }) {
       setSelected(slot);
       const found = graphic.template.slots.find((s) => s.id === slot);
       const inView = surface.snapshot().frame?.regions.some((r) => r.item === graphic.id && r.slot === slot);
-      if (found && move && !(inView && surface.snapshot().playing === false && slot === selected)) {
-        seek(Math.round(convertFrames(scene.timeOf(found.moment), graphic.template.rate, reel.rate)));
-      }
+      if (found && move && !(inView && surface.snapshot().playing === false && slot === selected))
+        seek(time.frameOf(scene.timeOf(found.moment)));
     },
-    [graphic, scene, reel.rate, seek, surface, selected],
+    [graphic, scene, time, seek, surface, selected],
   );
   const play = useCallback(() => {
     const { playing, frame } = surface.snapshot();
@@ -102,7 +138,7 @@ function Workbench({ firstStep }: { firstStep: Step }) {
     },
     [surface, seek],
   );
-  useKeys({ play, nudge });
+  useReelKeys({ play, nudge, second: Math.round(reel.rate.num / reel.rate.den) });
   const chooseText = useCallback((layer: string | undefined, typing = false) => {
     setText(layer === undefined ? undefined : { layer, typing });
   }, []);
@@ -126,227 +162,178 @@ function Workbench({ firstStep }: { firstStep: Step }) {
     choosePath(undefined);
     if (next !== 'fill') chooseText(undefined);
   };
-  const provided = (screen: React.ReactNode) => (
-    <DeskProvider value={desk}>
-      <PathPointProvider value={pathPoint}>{screen}</PathPointProvider>
-    </DeskProvider>
-  );
+  const toSlot = (slot: string) => {
+    setStep('fill');
+    select(slot, false);
+    rows.reveal(slot);
+  };
 
+  const onSelect = (slot: string | undefined, layer: string | undefined) => {
+    select(slot, false);
+    chooseText(layer);
+    if (slot) toSlot(slot);
+  };
   const dragPicture = ({ slot, box, picture }: Region, dx: number, dy: number) => {
     const held = scene.slots.pictureFill(slot);
     if (!held || !picture) return;
-    const focus = draggedFocus(picture, box, held.scale, held.focus, dx, dy);
+    const focus = draggedFocus(picture, box, held.scale, held.focus, held.flip ? -dx : dx, dy);
     edit((r) => adjustPicture(r, graphic.id, slot, held, { focus }), `drag-${slot}`);
   };
-
-  const stage = (
-    <Stage
-      surface={surface}
-      selected={selected}
-      onSelect={(slot, layer) => {
-        select(slot, false);
-        chooseText(layer);
-        if (slot) {
-          setStep('fill');
-          // The row may not be there until the step is shown.
-          requestAnimationFrame(() => revealSlot(slot));
-        }
-      }}
-      tags={step === 'fill'}
-      handles={step === 'adjust'}
-      safeAreas={safeAreas}
-      onDragPicture={dragPicture}
-      onDragEnd={settle}
-    />
-  );
-  const transport = (
-    <View style={styles.transport}>
-      <PlayButton surface={surface} onPress={play} />
-      <IconButton icon="chevron-left" label="One frame back" onPress={() => nudge(-1)} testID="frame-back" />
-      <IconButton icon="chevron-right" label="One frame on" onPress={() => nudge(1)} testID="frame-on" />
-      <View style={styles.grow}>
-        <TimeText surface={surface} />
-      </View>
-      {hasSound && (
-        <IconButton
-          icon={silent ? 'volume-x' : 'volume-2'}
-          label={silent ? 'Hear the sound' : 'Play without sound'}
-          onPress={() => setSilent(!silent)}
-          testID="sound-on"
-        />
-      )}
-      <IconButton
-        icon="repeat"
-        label="Play in a loop"
-        on={loop}
-        onPress={() => setLoop(!loop)}
-        testID="loop"
-      />
-      <Press
-        role="button"
-        aria-label="Safe areas"
-        aria-pressed={safeAreas}
-        onPress={() => setSafeAreas(!safeAreas)}
-        testID="safe-areas"
-        style={[styles.safe, safeAreas && styles.safeOn]}
-      >
-        <Txt kind="label" tone={safeAreas ? 'accent' : 'ink'}>
-          {wide ? 'Safe areas' : 'Safe'}
-        </Txt>
-      </Press>
-    </View>
-  );
-  const warnings = (
-    <>
-      <MissingFiles />
-      {elsewhere && (
-        <Banner
-          kind="info"
-          testID="elsewhere"
-          action={<Button title="Edit here instead" small onPress={takeOver} testID="take-over" />}
-        >
-          This reel is open in another tab. What is changed there shows here.
-        </Banner>
-      )}
-      {save.kind === 'fault' && (
-        <Banner
-          kind="fault"
-          testID="save-fault"
-          action={
-            <>
-              <Button title="Try again" small onPress={retrySave} testID="save-again" />
-              <Button title="Save as a file" small onPress={() => saveReelFile(reel)} testID="save-file" />
-            </>
-          }
-        >
-          {`Not saved. ${save.message}`}
-        </Banner>
-      )}
-    </>
-  );
-  const sheet = (
-    <ScrollView style={styles.grow} contentContainerStyle={styles.sheet} testID={`sheet-${step}`}>
-      {warnings}
-      {step === 'fill' && <FillStep selected={selected} onSelect={select} onSeek={seek} notices={notices} />}
-      {step === 'adjust' && <AdjustStep />}
-      {step === 'render' && (
-        <RenderStep
-          surface={surface}
-          heard={hasSound}
-          onShow={({ item, slot, frame }) => {
-            seek(frame);
-            if (item !== graphic.id) return;
-            setStep('fill');
-            select(slot, false);
-            requestAnimationFrame(() => revealSlot(slot));
-          }}
-        />
-      )}
-    </ScrollView>
-  );
-  const steps = <Steps step={step} onStep={goTo} wide={wide} />;
+  const sheet = useStepScroll(step);
+  const strip = useKeptPlace(sheet.ref, !beside);
 
   const ratio = reel.frame.width / reel.frame.height;
   const stageHeight = ratio > 1.1 ? Math.min(240, height * 0.32) : height * 0.36;
-  // One tree for both shapes of screen: what is open stays open when a phone is turned or a window resized.
-  return provided(
-    <View style={styles.screen}>
-      <ReelHeader />
-      <View style={[styles.grow, wide && styles.columns]}>
-        <View style={wide && styles.left}>
-          <View style={wide ? styles.grow : { height: stageHeight }}>{stage}</View>
-          <View style={styles.under}>
-            {transport}
-            <Ribbon surface={surface} onSeek={seek} />
-            <KeyStrip />
+  // One tree for all shapes of screen: what is open stays open when a phone is turned or a window resized.
+  return (
+    <DeskProvider value={desk}>
+      <PathPointProvider value={pathPoint}>
+        <View style={styles.screen}>
+          <ReelHeader />
+          <View style={[styles.grow, beside && styles.columns]}>
+            <View style={beside && styles.left}>
+              <View style={beside ? styles.grow : { height: stageHeight }}>
+                <Stage
+                  surface={surface}
+                  selected={selected}
+                  onSelect={onSelect}
+                  tags={step === 'fill'}
+                  handles={step === 'adjust'}
+                  safeAreas={safeAreas}
+                  onDragPicture={dragPicture}
+                  onDragEnd={settle}
+                />
+              </View>
+              <View style={styles.under}>
+                <Transport
+                  surface={surface}
+                  onPlay={play}
+                  onNudge={nudge}
+                  loop={loop}
+                  onLoop={setLoop}
+                  silent={hasSound ? silent : undefined}
+                  onSilent={setSilent}
+                  safeAreas={safeAreas}
+                  onSafeAreas={setSafeAreas}
+                  onGround={scene.transparent ? () => setGround(true) : undefined}
+                />
+                <Ribbon surface={surface} onSeek={seek} />
+                <View ref={strip}>
+                  <KeyStrip />
+                </View>
+              </View>
+            </View>
+            <View style={[beside ? styles.right : styles.below, beside && !wide && styles.rightLow]}>
+              <Steps step={step} onStep={goTo} wide={beside} />
+              <ScrollView
+                key={step}
+                ref={sheet.ref}
+                onScroll={sheet.onScroll}
+                scrollEventThrottle={100}
+                style={styles.grow}
+                contentContainerStyle={styles.sheet}
+                role="main"
+                testID={`sheet-${step}`}
+              >
+                <Warnings />
+                {step !== 'render' && (
+                  <WhichGraphic reel={reel} value={graphic.id} onChange={chooseGraphic} />
+                )}
+                {step === 'fill' && (
+                  <FillStep selected={selected} onSelect={select} onSeek={seek} notices={notices} />
+                )}
+                {step === 'adjust' && <AdjustStep />}
+                {step === 'render' && (
+                  <RenderStep
+                    surface={surface}
+                    heard={hasSound}
+                    onShow={({ item, slot, frame }) => {
+                      chooseGraphic(item);
+                      seek(frame);
+                      toSlot(slot);
+                    }}
+                  />
+                )}
+              </ScrollView>
+            </View>
           </View>
+          {ground && <GroundSheet onClose={() => setGround(false)} />}
         </View>
-        <View style={wide ? styles.right : styles.below}>
-          {steps}
-          {sheet}
-        </View>
-      </View>
-    </View>,
+      </PathPointProvider>
+    </DeskProvider>
   );
 }
 
-/** Brings a slot's row into view. */
-function revealSlot(slot: string): void {
-  document
-    .querySelector(`[data-testid="slot-${slot}"]`)
-    ?.scrollIntoView({ block: 'center', behavior: 'smooth' });
-}
-
-function PlayButton({
-  surface,
-  onPress,
+/** Which graphic is worked on, where a reel has several. */
+function WhichGraphic({
+  reel,
+  value,
+  onChange,
 }: {
-  surface: ReturnType<typeof usePreviewSurface>;
-  onPress: () => void;
+  reel: Reel;
+  value: string;
+  onChange: (id: string) => void;
 }) {
-  const playing = usePreviewState(surface, (s) => s.playing);
+  const graphics = graphicsOf(reel);
+  if (graphics.length < 2) return null;
   return (
-    <IconButton
-      icon={playing ? 'pause' : 'play'}
-      label={playing ? 'Pause' : 'Play'}
-      onPress={onPress}
-      testID="play"
+    <Choice
+      label="Which graphic"
+      value={value}
+      options={graphics.map((g, i) => ({ id: g.id, name: `${i + 1}  ${g.template.name}` }))}
+      onChange={onChange}
+      testID="which-graphic"
     />
   );
 }
 
-/** Undo and redo everywhere; space and the arrow keys where no field or slider has them. */
-function useKeys({ play, nudge }: { play: () => void; nudge: (by: number) => void }): void {
-  const { undo, redo } = useReelEditor();
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (
-        (e.metaKey || e.ctrlKey) &&
-        !e.altKey &&
-        (e.key.toLowerCase() === 'z' || e.key.toLowerCase() === 'y')
-      ) {
-        e.preventDefault();
-        if (e.key.toLowerCase() === 'y' || e.shiftKey) redo();
-        else undo();
-        return;
-      }
-      const target = e.target as HTMLElement;
-      if (
-        target.closest(
-          'input, textarea, button, [role="button"], [role="radio"], [role="switch"], [role="slider"], [role="tab"], [role="dialog"]',
-        )
-      )
-        return;
-      if (e.key === ' ') {
-        e.preventDefault();
-        play();
-      } else if (e.key === 'ArrowLeft' || e.key === 'ArrowRight') {
-        e.preventDefault();
-        nudge((e.key === 'ArrowLeft' ? -1 : 1) * (e.shiftKey ? 10 : 1));
-      }
-    };
-    // Fields keep their keys to themselves; the capture phase comes before them.
-    window.addEventListener('keydown', onKey, true);
-    return () => window.removeEventListener('keydown', onKey, true);
-  }, [play, nudge, undo, redo]);
+/** Each step opens at its top, and where it was left when one comes back to it. */
+function useStepScroll(step: Step) {
+  const ref = useRef<ScrollView>(null);
+  const places = useRef<Partial<Record<Step, number>>>({});
+  useLayoutEffect(() => {
+    ref.current?.scrollTo({ y: places.current[step] ?? 0, animated: false });
+  }, [step]);
+  const onScroll = ({ nativeEvent }: { nativeEvent: { contentOffset: { y: number } } }) => {
+    places.current[step] = nativeEvent.contentOffset.y;
+  };
+  return { ref, onScroll };
+}
+
+/** What comes and goes above the step does not move what is being touched in it. */
+function useKeptPlace(sheet: React.RefObject<ScrollView | null>, above: boolean) {
+  const strip = useRef<View>(null);
+  useLayoutEffect(() => {
+    const element = elementOf(strip);
+    if (!element || !above) return;
+    let before = element.offsetHeight;
+    const observer = new ResizeObserver(() => {
+      const by = element.offsetHeight - before;
+      before = element.offsetHeight;
+      const scroller = sheet.current?.getScrollableNode() as HTMLElement | undefined;
+      scroller?.scrollBy({ top: by, behavior: 'instant' });
+    });
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [sheet, above]);
+  return strip;
 }
 
 const styles = StyleSheet.create({
   screen: { flex: 1, backgroundColor: colour.paper },
   grow: { flex: 1 },
+  start: { flexDirection: 'row' },
   columns: { flexDirection: 'row' },
   left: { flex: 3 },
   // The steps stand at the foot of a phone, within the thumb's reach.
   below: { flex: 1, flexDirection: 'column-reverse' },
   right: { flex: 2, borderLeftWidth: 1, borderColor: colour.hairline, maxWidth: 560 },
+  rightLow: { minWidth: 288 },
   under: {
     backgroundColor: colour.paper,
     borderBottomWidth: 1,
     borderColor: colour.hairline,
     paddingBottom: 4,
   },
-  transport: { flexDirection: 'row', alignItems: 'center', paddingHorizontal: 8 },
-  safe: { minHeight: 44, justifyContent: 'center', paddingHorizontal: 10, borderRadius: 10 },
-  safeOn: { backgroundColor: colour.accentTint },
   sheet: { padding: 16, paddingBottom: 48, gap: 16 },
 });

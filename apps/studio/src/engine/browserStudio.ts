@@ -29,6 +29,8 @@ export interface FontFile {
 export class BrowserStudio implements Resources {
   readonly painter: Painter;
   readonly memo = new Memo();
+  /** Media ids that are on their way: not there yet is not missing. */
+  readonly coming = new Set<string>();
   private readonly pictures = new Map<string, Picture>();
   private readonly clips = new Map<string, ClipReader>();
   private readonly loading = new Map<string, Promise<void>>();
@@ -49,6 +51,10 @@ export class BrowserStudio implements Resources {
 
   mediaFacts(media: string): MediaFacts | undefined {
     return this.pictures.get(media) ?? this.clips.get(media)?.facts;
+  }
+
+  isComing(media: string): boolean {
+    return this.coming.has(media);
   }
 
   /**
@@ -104,6 +110,14 @@ export class BrowserStudio implements Resources {
     return gone.map(([id]) => id);
   }
 
+  /** Lets go of a picture or a clip, whether or not it is in use. */
+  dropMedia(id: string): void {
+    (this.pictures.get(id)?.image as ImageBitmap | undefined)?.close();
+    this.pictures.delete(id);
+    this.clips.get(id)?.close();
+    this.clips.delete(id);
+  }
+
   /** Media ids a reel shows that are not here yet. */
   missingMedia(scene: ReelScene): string[] {
     return scene.media().filter((id) => !this.mediaFacts(id));
@@ -135,6 +149,11 @@ export class BrowserStudio implements Resources {
         // It was checked when it came; what is damaged since then is told by the checks.
       }
     }
+  }
+
+  /** Lets go of a family of the user's; one that ships stays. */
+  dropFamily(family: string): void {
+    if (!FONTS.some((f) => f.family === family)) this.layouts.fonts.drop(family);
   }
 
   /** Whether every font a reel needs is here. */

@@ -2,6 +2,7 @@ import type { Reel } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
 import { useCallback, useState } from 'react';
 import { pickFile } from '../media/files/pickFile';
+import { newId } from '../storage/ids';
 import { useSaveReel } from '../storage/queries';
 import { useKeepTemplate } from '../storage/useTemplates';
 import { openPackage } from './openPackage';
@@ -23,7 +24,7 @@ export function useOpenFile(): { open: () => Promise<void>; fault: string | unde
         router.push(`/templates/${id}`);
         return;
       }
-      const own: Reel = { ...opened.reel, id: crypto.randomUUID(), changed: new Date().toISOString() };
+      const own: Reel = { ...opened.reel, id: newId(), changed: new Date().toISOString() };
       await save.mutateAsync(own);
       router.push(`/reels/${own.id}`);
     } catch (error) {

@@ -14,11 +14,10 @@ export type ToPreview =
   | { readonly type: 'pause'; readonly surface: string }
   /** Asks where the letters of a text stand, in every frame from now on; of none, when absent. */
   | { readonly type: 'letters'; readonly surface: string; readonly text: TextOfItem | undefined }
-  /** Looks at every slot of a reel, apart from what the surface shows. */
-  | { readonly type: 'check'; readonly surface: string; readonly reel: Reel; readonly request: number }
-  | { readonly type: 'picture'; readonly id: string; readonly picture: DecodedPicture }
-  /** A clip that may have been asked for in vain is there now. */
-  | { readonly type: 'added'; readonly id: string }
+  /** Looks at every slot of a reel, apart from what any surface shows. */
+  | { readonly type: 'check'; readonly reel: Reel; readonly request: number }
+  /** The picture that was asked for, if it is there. */
+  | { readonly type: 'picture'; readonly id: string; readonly picture: DecodedPicture | null }
   | { readonly type: 'fonts'; readonly families: readonly string[]; readonly fonts: readonly FontFile[] };
 
 /** From the preview worker to the page. */
@@ -27,7 +26,13 @@ export type FromPreview =
   | { readonly type: 'needs-picture'; readonly id: string }
   /** Families that do not ship with the app: the user's own, if they are there. */
   | { readonly type: 'needs-fonts'; readonly families: readonly string[] }
-  | { readonly type: 'checks'; readonly request: number; readonly checks: readonly ReelCheck[] }
+  | {
+      readonly type: 'checks';
+      readonly request: number;
+      readonly checks?: readonly ReelCheck[];
+      /** Why it could not be looked at. */
+      readonly fault?: string;
+    }
   | { readonly type: 'ended'; readonly surface: string }
   | { readonly type: 'fault'; readonly surface: string | undefined; readonly message: string };
 

@@ -3,19 +3,20 @@ import {
   clipFramesOf,
   type Op,
   type Reel,
+  type ReelCheck,
   ReelScene,
   type Surface,
   sameMoments,
   type TextOfItem,
 } from '@fresh-reel/core';
 import { BrowserStudio, surfaceOf } from '../engine/browserStudio';
+import { onStored } from '../storage/changes';
 import type { FromPreview, ToPreview } from './messages';
+import { Supplies } from './supplies';
 
 /** Milliseconds a playing frame may cost before the resolution goes down, and below which it may go up again. */
 const TOO_SLOW = 24;
 const QUICK = 9;
-/** Decoded pictures kept; the oldest that no surface shows go first. */
-const MOST_PICTURES = 24;
 const QUALITIES = [1, 0.75, 0.5, 0.35] as const;
 
 interface Showing {
@@ -32,15 +33,24 @@ interface Showing {
   /** Running mean of the cost of a frame. */
   cost: number;
   painted: { ops: readonly (readonly Op[])[]; width: number; pictures: number } | undefined;
-  /** Frames of clips that the last moment painted lacks. */
-  wanted: readonly ClipFrame[];
+  /** The frame whose frames of clips are decoded next. */
+  wanted: { readonly number: number; readonly frames: readonly ClipFrame[] } | undefined;
   fetching: boolean;
 }
 
 const showings = new Map<string, Showing>();
-const asked = new Set<string>();
-const askedFonts = new Set<string>();
-const studio = BrowserStudio.start();
+const studio = BrowserStudio.start().then((engine) => ({
+  engine,
+  supplies: new Supplies(
+    engine,
+    {
+      picture: (id) => tell({ type: 'needs-picture', id }),
+      fonts: (families) => tell({ type: 'needs-fonts', families }),
+    },
+    mediaInUse,
+    (media) => repaint(media, engine),
+  ),
+}));
 /** Counts pictures that arrived, so that a frame is painted again when one it needs comes. */
 let pictures = 0;
 
@@ -71,42 +81,34 @@ function showSoon(): void {
 }
 
 function fail(surface: string | undefined, error: unknown): void {
-  tell({ type: 'fault', surface, message: error instanceof Error ? error.message : String(error) });
+  tell({ type: 'fault', surface, message: messageOf(error) });
 }
 
 async function show(id: string, reel: Reel, revision: number): Promise<void> {
   const showing = showings.get(id);
   if (!showing) return;
-  const engine = await studio;
+  const { engine, supplies } = await studio;
   const scene = new ReelScene(reel, engine);
-  if (!engine.hasFonts(scene)) await engine.loadFonts(scene);
-  const unknown = engine.missingFamilies(scene).filter((f) => !askedFonts.has(f));
-  if (unknown.length > 0) {
-    for (const family of unknown) askedFonts.add(family);
-    tell({ type: 'needs-fonts', families: unknown });
-  }
+  await supplies.fonts(scene);
   // A newer document may have come while fonts were loading.
   if (showing.revision > revision || showings.get(id) !== showing) return;
   showing.scene = scene;
   showing.revision = revision;
-  const missing = engine.missingMedia(scene).filter((media) => !asked.has(media));
-  for (const media of missing) {
-    asked.add(media);
-    void fetchMedia(media, engine);
-  }
+  void supplies.pictures(scene);
   paint(id, showing, engine);
 }
 
-/** Clips are opened here; pictures are decoded by the page, which alone can draw vectors. */
-async function fetchMedia(media: string, engine: BrowserStudio): Promise<void> {
-  if (await engine.openClip(media)) {
-    const inUse = new Set([media, ...mediaInUse()]);
-    for (const id of engine.dropClips(inUse)) asked.delete(id);
-    repaint(media, engine);
-  } else tell({ type: 'needs-picture', id: media });
+/** Looks at all of a reel once everything it shows is here, or known not to be. */
+async function check(reel: Reel): Promise<readonly ReelCheck[]> {
+  const { engine, supplies } = await studio;
+  const scene = new ReelScene(reel, engine);
+  await Promise.all([supplies.fonts(scene), supplies.pictures(scene)]);
+  return scene.checks();
 }
 
-const mediaInUse = () => [...showings.values()].flatMap((s) => s.scene?.media() ?? []);
+function mediaInUse(): string[] {
+  return [...showings.values()].flatMap((s) => s.scene?.media() ?? []);
+}
 
 /** Paints again what shows some media, now that there is more of it. */
 function repaint(media: string, engine: BrowserStudio): void {
@@ -118,18 +120,20 @@ function repaint(media: string, engine: BrowserStudio): void {
 
 /**
  * Decodes the frames of clips that a surface wants. While it plays, those of moments gone by are passed over; at rest,
- * the picture is painted again with the right ones.
+ * the picture is painted when they are there.
  */
 async function fetchFrames(id: string, showing: Showing, engine: BrowserStudio): Promise<void> {
   if (showing.fetching) return;
   showing.fetching = true;
   try {
-    while (showing.wanted.length > 0) {
-      const frames = showing.wanted;
-      showing.wanted = [];
+    while (showing.wanted) {
+      const { number, frames } = showing.wanted;
+      showing.wanted = undefined;
       await engine.framesReady(frames);
       pictures++;
-      if (!showing.playing && showings.get(id) === showing) paint(id, showing, engine);
+      // What was sought meanwhile comes next; this is on its way to it.
+      if (!showing.playing && showings.get(id) === showing) paint(id, showing, engine, number, true);
+      if (!showing.playing && !showing.wanted && showing.frame !== number) paint(id, showing, engine);
     }
   } catch (error) {
     fail(id, error);
@@ -138,24 +142,38 @@ async function fetchFrames(id: string, showing: Showing, engine: BrowserStudio):
   }
 }
 
-function paint(id: string, showing: Showing, engine: BrowserStudio): void {
+/**
+ * @param number frame of the reel; the one that is sought unless another is said
+ * @param ready frames of clips that are missing now cannot be had
+ */
+function paint(
+  id: string,
+  showing: Showing,
+  engine: BrowserStudio,
+  number = showing.frame,
+  ready = false,
+): void {
   const { scene, surface, full } = showing;
   if (!scene || full.width === 0) return;
   const started = performance.now();
   const count = scene.frameCount(scene.reel.rate);
-  const number = Math.min(Math.max(showing.frame, 0), count - 1);
+  const at = Math.min(Math.max(number, 0), count - 1);
   // Motion blur is for the final and for a picture that stands; while playing, only if it keeps up.
   const still = !showing.playing || showing.quality === 0;
-  const frame = scene.frameAt(number, scene.reel.rate, showing.lettersOf);
+  const frame = scene.frameAt(at, scene.reel.rate, showing.lettersOf);
   const blurred = still && scene.reel.motionBlur.samples > 1;
-  const ops = blurred ? scene.subFrames(number, scene.reel.rate).map((m) => m.ops) : [frame.ops];
+  const ops = blurred ? scene.subFrames(at, scene.reel.rate).map((m) => m.ops) : [frame.ops];
   const quality = showing.playing ? QUALITIES[showing.quality]! : 1;
   const width = Math.max(1, Math.round(full.width * quality));
   const height = Math.max(1, Math.round(full.height * quality));
   engine.keepClipsTo(longestSide());
-  // All frames of the moment, so that those at hand stay while the others come.
-  showing.wanted = engine.framesMissing(ops).length > 0 ? clipFramesOf(ops) : [];
-  if (showing.wanted.length > 0) void fetchFrames(id, showing, engine);
+  if (!ready && engine.framesMissing(ops).length > 0) {
+    // All frames of the moment, so that those at hand stay while the others come.
+    showing.wanted = { number, frames: clipFramesOf(ops) };
+    void fetchFrames(id, showing, engine);
+    // Until they are there, what was painted last stays.
+    if (!showing.playing && showing.painted) return;
+  }
   const last = showing.painted;
   const same = last && last.width === width && last.pictures === pictures && sameMoments(last.ops, ops);
   if (!same) {
@@ -172,7 +190,7 @@ function paint(id: string, showing: Showing, engine: BrowserStudio): void {
     type: 'frame',
     surface: id,
     frame: {
-      number,
+      number: at,
       count,
       revision: showing.revision,
       regions: frame.regions,
@@ -204,7 +222,7 @@ let ticking = false;
 
 function tick(): void {
   ticking = false;
-  void studio.then((engine) => {
+  void studio.then(({ engine }) => {
     const now = performance.now();
     for (const [id, showing] of showings) {
       const { playing, scene } = showing;
@@ -238,29 +256,40 @@ function keepTicking(): void {
   requestAnimationFrame(tick);
 }
 
+const messageOf = (error: unknown) => (error instanceof Error ? error.message : String(error));
+
+const checked = (reel: Reel) =>
+  check(reel).then(
+    (checks) => ({ checks }),
+    (error: unknown) => ({ fault: messageOf(error) }),
+  );
+
+// What shows a file or a font that came or went is made ready and painted anew.
+onStored(async (change) => {
+  const { engine, supplies } = await studio;
+  supplies.changed(change);
+  for (const [id, showing] of showings) {
+    const { scene } = showing;
+    if (!scene) continue;
+    await supplies.fonts(scene);
+    void supplies.pictures(scene);
+    pictures++;
+    if (!showing.playing) paint(id, showing, engine);
+  }
+});
+
 async function receive(message: ToPreview): Promise<void> {
-  if (message.type === 'picture') {
-    const engine = await studio;
-    engine.addPicture(message.id, message.picture);
-    const inUse = new Set([message.id, ...mediaInUse()]);
-    for (const id of engine.dropPictures(inUse, MOST_PICTURES)) asked.delete(id);
-    repaint(message.id, engine);
-    return;
-  }
-  if (message.type === 'added') {
-    if (mediaInUse().includes(message.id)) await fetchMedia(message.id, await studio);
-    else asked.delete(message.id);
-    return;
-  }
-  if (message.type === 'fonts') {
-    const engine = await studio;
-    engine.addFonts(message.fonts);
-    // A family that is not there may be added later in the visit: it is asked for again.
-    for (const family of message.families) askedFonts.delete(family);
-    if (message.fonts.length > 0) {
-      for (const [id, showing] of showings) paint(id, showing, engine);
-    } else for (const family of message.families) askedFonts.add(family);
-    return;
+  const { engine, supplies } = await studio;
+  switch (message.type) {
+    case 'picture':
+      supplies.gotPicture(message.id, message.picture);
+      return;
+    case 'fonts':
+      supplies.gotFonts(message.families, message.fonts);
+      return;
+    case 'check':
+      tell({ type: 'checks', request: message.request, ...(await checked(message.reel)) });
+      return;
   }
   if (message.type === 'attach') {
     showings.set(message.surface, {
@@ -274,7 +303,7 @@ async function receive(message: ToPreview): Promise<void> {
       cost: QUICK,
       painted: undefined,
       lettersOf: undefined,
-      wanted: [],
+      wanted: undefined,
       fetching: false,
     });
     return;
@@ -282,15 +311,9 @@ async function receive(message: ToPreview): Promise<void> {
   const showing = showings.get(message.surface);
   if (!showing) return;
   switch (message.type) {
-    case 'check': {
-      const engine = await studio;
-      const scene = new ReelScene(message.reel, engine);
-      await engine.loadFonts(scene);
-      tell({ type: 'checks', request: message.request, checks: scene.checks() });
-      return;
-    }
     case 'detach':
       showings.delete(message.surface);
+      supplies.tidy();
       return;
     case 'show':
       waiting.set(message.surface, { reel: message.reel, revision: message.revision });
@@ -298,17 +321,17 @@ async function receive(message: ToPreview): Promise<void> {
       return;
     case 'resize':
       showing.full = { width: message.width, height: message.height };
-      paint(message.surface, showing, await studio);
+      paint(message.surface, showing, engine);
       return;
     case 'seek':
       showing.frame = message.frame;
       if (showing.playing)
         showing.playing = { ...showing.playing, startedAt: performance.now(), from: message.frame };
-      paint(message.surface, showing, await studio);
+      paint(message.surface, showing, engine);
       return;
     case 'letters':
       showing.lettersOf = message.text;
-      paint(message.surface, showing, await studio);
+      paint(message.surface, showing, engine);
       return;
     case 'play':
       showing.frame = message.from;
@@ -317,7 +340,7 @@ async function receive(message: ToPreview): Promise<void> {
       return;
     case 'pause':
       showing.playing = undefined;
-      paint(message.surface, showing, await studio);
+      paint(message.surface, showing, engine);
       return;
   }
 }

@@ -1,4 +1,4 @@
-import type { Reel, ReelCheck, TextOfItem } from '@fresh-reel/core';
+import { type Reel, type ReelCheck, secondsAt, type TextOfItem } from '@fresh-reel/core';
 import { ownFontFiles } from '../fonts/useFamilies';
 import { decodePicture } from '../media/decode/picture';
 import type { FromPreview, PaintedFrame, ToPreview } from './messages';
@@ -9,7 +9,7 @@ let worker: Worker | undefined;
 const surfaces = new Map<string, PreviewSurface>();
 let made = 0;
 let requests = 0;
-const checking = new Map<number, (checks: readonly ReelCheck[]) => void>();
+const checking = new Map<number, (answer: Extract<FromPreview, { type: 'checks' }>) => void>();
 
 function send(message: ToPreview, transfer: Transferable[] = []): void {
   if (!worker) {
@@ -27,9 +27,11 @@ function receive(message: FromPreview): void {
   switch (message.type) {
     case 'needs-picture':
       void decodePicture(message.id)
-        .then((picture) => picture && send({ type: 'picture', id: message.id, picture }, [picture.bitmap]))
         // A picture that cannot be decoded stays missing, which the checks tell.
-        .catch(() => undefined);
+        .catch(() => null)
+        .then((picture) =>
+          send({ type: 'picture', id: message.id, picture }, picture ? [picture.bitmap] : []),
+        );
       return;
     case 'needs-fonts':
       void ownFontFiles(new Set(message.families))
@@ -40,7 +42,7 @@ function receive(message: FromPreview): void {
       surfaces.get(message.surface)?.painted(message.frame);
       return;
     case 'checks':
-      checking.get(message.request)?.(message.checks);
+      checking.get(message.request)?.(message);
       checking.delete(message.request);
       return;
     case 'ended':
@@ -128,18 +130,19 @@ export class PreviewSurface {
     return this.revision;
   }
 
-  /** Looks at every slot of a reel for what the user should know before a render. */
-  check(reel: Reel): Promise<readonly ReelCheck[]> {
-    const request = ++requests;
-    return new Promise((resolve) => {
-      checking.set(request, resolve);
-      send({ type: 'check', surface: this.id, reel, request });
-    });
-  }
-
   /** Where the playhead is or is about to be: steps count from here, so that quick ones are not lost. */
   get position(): number {
     return this.state.playing ? (this.state.frame?.number ?? this.wanted.frame) : this.wanted.frame;
+  }
+
+  /** The second of a frame of what it shows. */
+  secondOf(frame: number): number {
+    return this.reel ? secondsAt(frame, this.reel.rate) : 0;
+  }
+
+  /** Whether it begins again at its end. */
+  get loops(): boolean {
+    return this.wanted.loop;
   }
 
   seek(frame: number): void {
@@ -179,9 +182,16 @@ export class PreviewSurface {
   }
 }
 
-/** Tells the worker that a picture or clip it may have asked for in vain is there now. */
-export async function provideMedia(media: string): Promise<void> {
-  const picture = await decodePicture(media);
-  if (picture) send({ type: 'picture', id: media, picture }, [picture.bitmap]);
-  else send({ type: 'added', id: media });
+/**
+ * Looks at every slot of a reel for what the user should know before a render.
+ * @throws {Error} when it cannot be looked at
+ */
+export async function checkReel(reel: Reel): Promise<readonly ReelCheck[]> {
+  const request = ++requests;
+  const { checks, fault } = await new Promise<Extract<FromPreview, { type: 'checks' }>>((resolve) => {
+    checking.set(request, resolve);
+    send({ type: 'check', reel, request });
+  });
+  if (!checks) throw new Error(fault ?? 'The reel could not be checked.');
+  return checks;
 }

@@ -18,7 +18,22 @@ export function useAttached(surface: PreviewSurface): React.RefObject<View | nul
   return holder;
 }
 
-/** What a surface shows, part of it: re-renders only when that part changes. */
-export function usePreviewState<T>(surface: PreviewSurface, pick: (state: PreviewState) => T): T {
-  return useSyncExternalStore(surface.subscribe, () => pick(surface.snapshot()));
+/**
+ * What a surface shows, part of it: re-renders only when that part changes.
+ * @param same when two parts count as the same
+ */
+export function usePreviewState<T>(
+  surface: PreviewSurface,
+  pick: (state: PreviewState) => T,
+  same: (a: T, b: T) => boolean = Object.is,
+): T {
+  const last = useRef<{ readonly picked: T } | undefined>(undefined);
+  return useSyncExternalStore(surface.subscribe, () => {
+    const picked = pick(surface.snapshot());
+    if (!last.current || !same(last.current.picked, picked)) last.current = { picked };
+    return last.current.picked;
+  });
 }
+
+/** Two parts with the same content. */
+export const sameContent = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);

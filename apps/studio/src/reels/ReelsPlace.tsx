@@ -8,6 +8,7 @@ import { saveFile } from '../media/files/pickFile';
 import { useAttached, usePreviewSurface } from '../preview/usePreview';
 import { Place } from '../shell/Place';
 import { RemovedList } from '../shell/RemovedList';
+import { newId } from '../storage/ids';
 import { useDeleteReel, useReels, useRemovedChange, useSaveReel } from '../storage/queries';
 import type { StoredReel } from '../storage/reels';
 import { putBack } from '../storage/removed';
@@ -127,7 +128,7 @@ function ReelRow({ reel, stored, onFault }: RowProps) {
     let name = `${reel.name} copy`;
     for (let n = 2; names.has(name); n++) name = `${reel.name} copy ${n}`;
     const now = new Date().toISOString();
-    put({ ...reel, id: crypto.randomUUID(), name: name.slice(0, 120), created: now, changed: now });
+    put({ ...reel, id: newId(), name: name.slice(0, 120), created: now, changed: now });
   };
   return (
     <View style={styles.row} testID={`reel-${reel.id}`}>

@@ -1,3 +1,4 @@
+import { newId } from '../storage/ids';
 import { holdWhileAlive, ifFree } from '../storage/tabs';
 
 /** A file that grows at any position. On disk where the browser keeps private files, else in memory. */
@@ -22,7 +23,7 @@ export async function growFile(name: string): Promise<GrowingFile> {
     const root = await navigator.storage.getDirectory();
     const folder = await root.getDirectoryHandle(FOLDER, { create: true });
     // The name on disk is its own, so that two renders of one name do not meet.
-    const stored = crypto.randomUUID();
+    const stored = newId();
     // Held as long as this worker lives.
     await holdWhileAlive(renderLock(stored));
     const handle = await folder.getFileHandle(stored, { create: true });

@@ -1,11 +1,15 @@
-import { usePathname, useRouter } from 'expo-router';
-import type { ReactNode } from 'react';
+import { usePathname } from 'expo-router';
+import { type ReactNode, useCallback, useLayoutEffect, useRef } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useRenderJobs } from '../render/jobs';
 import { Icon, type IconName } from '../ui/Button';
-import { Press } from '../ui/Press';
+import { LinkPress } from '../ui/LinkPress';
 import { Txt } from '../ui/Txt';
-import { colour, useIsWide } from '../ui/theme';
+import { colour, useIsLow, useIsWide } from '../ui/theme';
+import { ScrollerProvider } from '../ui/VirtualGrid';
+import { webProps } from '../ui/web';
+import { keptScroll } from './kept';
+import { SkipLink } from './SkipLink';
 import { useTitle } from './useTitle';
 
 const PLACES: readonly { path: string; name: string; icon: IconName }[] = [
@@ -16,47 +20,62 @@ const PLACES: readonly { path: string; name: string; icon: IconName }[] = [
   { path: '/renders', name: 'Renders', icon: 'film' },
 ];
 
+interface Props {
+  readonly title: string;
+  readonly beside?: ReactNode;
+  readonly children: ReactNode;
+  readonly testID?: string;
+}
+
 /** One of the main places: its title, what stands beside it, its content, and the way to the other places. */
-export function Place({
-  title,
-  beside,
-  children,
-  testID,
-}: {
-  title: string;
-  beside?: ReactNode;
-  children: ReactNode;
-  testID?: string;
-}) {
+export function Place({ title, beside, children, testID }: Props) {
   const wide = useIsWide();
+  const low = useIsLow();
   useTitle(title);
+  const scroller = useRef<ScrollView>(null);
+  const node = useCallback(() => (scroller.current?.getScrollableNode() as HTMLElement | null) ?? null, []);
+  // One comes back to where one was.
+  useLayoutEffect(() => {
+    node()?.scrollTo({ top: keptScroll.get(title), behavior: 'instant' });
+  }, [node, title]);
   return (
-    <View style={styles.screen} testID={testID}>
-      {wide && <Places wide />}
+    <View style={[styles.screen, low && !wide && styles.screenLow]} testID={testID}>
+      <SkipLink />
+      {wide && <Places kind="wide" />}
       <ScrollView
+        ref={scroller}
         style={styles.scroll}
         contentContainerStyle={[styles.body, wide && styles.bodyWide]}
+        onScroll={({ nativeEvent }) => keptScroll.set(title, nativeEvent.contentOffset.y)}
+        scrollEventThrottle={100}
         role="main"
+        {...webProps({ id: 'content', tabIndex: -1 })}
       >
-        <View style={styles.head}>
-          <Txt kind="display" level={1}>
-            {title}
-          </Txt>
-          {beside}
-        </View>
-        {children}
+        <ScrollerProvider value={node}>
+          <View style={styles.head}>
+            <Txt kind={wide ? 'display' : 'title'} level={1}>
+              {title}
+            </Txt>
+            {beside}
+          </View>
+          {children}
+        </ScrollerProvider>
       </ScrollView>
-      {!wide && <Places wide={false} />}
+      {!wide && <Places kind={low ? 'low' : 'narrow'} />}
     </View>
   );
 }
 
-function Places({ wide }: { wide: boolean }) {
+function Places({ kind }: { kind: 'wide' | 'narrow' | 'low' }) {
   const path = usePathname();
-  const router = useRouter();
+  const wide = kind === 'wide';
   const running = useRenderJobs().filter((j) => j.state === 'running' || j.state === 'waiting').length;
   return (
-    <View role="navigation" aria-label="Places" style={[styles.places, wide && styles.placesWide]}>
+    <View
+      role="navigation"
+      aria-label="Places"
+      style={[styles.places, wide && styles.placesWide, kind === 'low' && styles.placesLow]}
+    >
       {wide && (
         <Txt kind="title" style={styles.brand}>
           Fresh Reel
@@ -66,20 +85,24 @@ function Places({ wide }: { wide: boolean }) {
         const here = path.startsWith(place.path);
         const name = place.path === '/renders' && running > 0 ? `${place.name} (${running})` : place.name;
         return (
-          <Press
+          <LinkPress
             key={place.path}
-            role="link"
+            href={place.path}
             aria-label={name}
-            {...(here ? { 'aria-current': 'page' } : {})}
-            onPress={() => router.navigate(place.path as never)}
+            {...webProps(here ? { 'aria-current': 'page' } : {})}
             testID={`place-${place.path.slice(1)}`}
-            style={[styles.place, wide && styles.placeWide, here && styles.here]}
+            style={[
+              styles.place,
+              wide && styles.placeWide,
+              kind === 'low' && styles.placeLow,
+              here && styles.here,
+            ]}
           >
             <Icon name={place.icon} tint={here ? colour.ink : colour.quiet} size={20} />
             <Txt kind="label" tone={here ? 'ink' : 'quiet'}>
               {name}
             </Txt>
-          </Press>
+          </LinkPress>
         );
       })}
     </View>
@@ -88,6 +111,8 @@ function Places({ wide }: { wide: boolean }) {
 
 const styles = StyleSheet.create({
   screen: { flex: 1, backgroundColor: colour.paper },
+  // In a low window the places stand at the side, where there is room.
+  screenLow: { flexDirection: 'row-reverse' },
   scroll: { flex: 1 },
   body: { padding: 16, paddingBottom: 40, gap: 16 },
   bodyWide: {
@@ -103,7 +128,7 @@ const styles = StyleSheet.create({
     alignItems: 'center',
     justifyContent: 'space-between',
     gap: 8,
-    minHeight: 48,
+    minHeight: 44,
   },
   places: {
     flexDirection: 'row',
@@ -118,6 +143,7 @@ const styles = StyleSheet.create({
     alignItems: 'center',
     gap: 8,
   },
+  placesLow: { flexDirection: 'column', borderTopWidth: 0, borderRightWidth: 1, width: 92 },
   brand: { marginRight: 24 },
   place: {
     flex: 1,
@@ -137,5 +163,6 @@ const styles = StyleSheet.create({
     borderTopWidth: 0,
     borderBottomWidth: 3,
   },
+  placeLow: { minHeight: 48, borderTopWidth: 0, borderLeftWidth: 3 },
   here: { borderColor: colour.accent },
 });

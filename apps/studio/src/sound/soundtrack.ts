@@ -1,119 +1,131 @@
-import { MixRender, type Reel, ReelScene, SOUND_RATE } from '@fresh-reel/core';
+import { type Reel, ReelScene, SOUND_RATE } from '@fresh-reel/core';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
-import { openSounds, type SoundReader } from '../media/decode/soundReader';
+import { type FromMix, PLAYER, PLAYER_PATH, type ToMix, type ToPlayer } from './messages';
 
-/** Seconds of sound handed to the speaker ahead of what is heard. */
-const AHEAD = 0.6;
 /** Seconds that picture and sound may drift apart before the sound is begun anew at the picture's place. */
-const DRIFT = 0.09;
+const DRIFT = 0.15;
 /** Seconds from a start to the first sound, for the machine to get ready. */
 const LEAD = 0.06;
 
-/** The sounds of reels, opened once and kept while their reel is open. */
-const opened = new Map<string, Promise<Map<string, SoundReader>>>();
+let worker: Worker | undefined;
+let requests = 0;
+const shown = new Map<number, (answer: FromMix) => void>();
+
+function tellMixer(message: ToMix, transfer: Transferable[] = []): void {
+  if (!worker) {
+    worker = new Worker(new URL('./mix.worker', import.meta.url));
+    worker.onmessage = ({ data }: MessageEvent<FromMix>) => {
+      shown.get(data.request)?.(data);
+      shown.delete(data.request);
+    };
+  }
+  worker.postMessage(message, transfer);
+}
+
+/** The sound of the machine, and the player in it. Made at the first touch: before one, browsers allow no sound. */
+interface Speaker {
+  readonly context: AudioContext;
+  readonly player: Promise<AudioWorkletNode>;
+}
+
+function openSpeaker(): Speaker {
+  const context = new AudioContext({ sampleRate: SOUND_RATE, latencyHint: 'interactive' });
+  const player = context.audioWorklet.addModule(PLAYER_PATH).then(() => {
+    const node = new AudioWorkletNode(context, PLAYER, { numberOfInputs: 0, outputChannelCount: [2] });
+    node.connect(context.destination);
+    const { port1, port2 } = new MessageChannel();
+    node.port.postMessage({ type: 'mixer', port: port1 } satisfies ToPlayer, [port1]);
+    tellMixer({ type: 'player', port: port2 }, [port2]);
+    return node;
+  });
+  return { context, player };
+}
 
 /**
- * The sound of a preview. It is mixed as a render mixes it, a little ahead of what is heard, and follows the picture:
- * wherever the picture jumps to, it begins anew.
+ * The sound of a preview. A worker mixes it as a render does, a player in the sound's own thread plays it, and it
+ * follows the picture: wherever the picture jumps to, it begins anew.
  */
 export class Soundtrack {
-  private context: AudioContext | undefined;
-  private scene: ReelScene | undefined;
-  private sounds: Map<string, SoundReader> = new Map();
-  private run: { readonly from: number; readonly at: number; readonly stop: () => void } | undefined;
+  private speaker: Speaker | undefined;
+  private run: { readonly id: number; readonly from: number; readonly at: number; loop: boolean } | undefined;
+  private runs = 0;
+  private length = 0;
+  private heard = false;
   private revision = 0;
+
+  /** Whether this browser, at this address, lets the app play sound (AudioWorklet needs a secure one). */
+  static get possible(): boolean {
+    return typeof AudioWorkletNode !== 'undefined';
+  }
 
   /** What is heard from now on. @returns whether there is anything to hear */
   async show(reel: Reel): Promise<boolean> {
     const mine = ++this.revision;
     const scene = new ReelScene(reel, DOCUMENT_ONLY);
-    const media = [...scene.sounds(), ...scene.media()].sort();
-    const key = media.join();
-    let opening = opened.get(key);
-    if (!opening) {
-      opening = openSounds(media);
-      opened.clear();
-      opened.set(key, opening);
+    if (scene.sounds().length + scene.media().length === 0) {
+      this.heard = false;
+      this.stop();
+      return false;
     }
-    const sounds = await opening;
-    if (mine === this.revision) {
-      this.scene = scene;
-      this.sounds = sounds;
-    }
-    return this.plays().length > 0;
-  }
-
-  private plays() {
-    return this.scene ? this.scene.plays((media) => this.sounds.get(media)?.facts) : [];
+    const request = ++requests;
+    const answer = await new Promise<FromMix>((resolve) => {
+      shown.set(request, resolve);
+      tellMixer({ type: 'show', reel, request });
+    });
+    if (mine !== this.revision) return this.heard;
+    this.heard = answer.heard;
+    const { run } = this;
+    // What plays goes on with what was changed.
+    const second = run && answer.changed ? this.second(run) : undefined;
+    this.length = answer.length;
+    if (run && second !== undefined) void this.play(second, run.loop);
+    return this.heard;
   }
 
   /** Begins at a second of the reel. Called from a touch or a key, which is when browsers let sound begin. */
-  play(from: number): void {
-    this.stop();
-    const { scene, sounds } = this;
-    if (!scene) return;
-    const plays = this.plays();
-    if (plays.length === 0) return;
-    this.context ??= new AudioContext({ sampleRate: SOUND_RATE, latencyHint: 'interactive' });
-    const { context } = this;
+  async play(from: number, loop: boolean): Promise<void> {
+    const id = ++this.runs;
+    if (!this.heard || !Soundtrack.possible) return;
+    this.speaker ??= openSpeaker();
+    const { context, player } = this.speaker;
+    // The picture has begun: the sound is where the picture is when the player is ready.
+    const asked = performance.now();
     void context.resume();
-    let stopped = false;
-    const begins = context.currentTime + LEAD;
-    const playing = new Set<AudioBufferSourceNode>();
-    let given = 0;
-    const length = scene.frameCount(scene.reel.rate) * (scene.reel.rate.den / scene.reel.rate.num);
-    const mix = new MixRender(
-      plays,
-      from,
-      Math.max(0, length - from),
-      (id) => sounds.get(id),
-      ([left, right]) => {
-        if (stopped) return;
-        const buffer = context.createBuffer(2, left.length, SOUND_RATE);
-        buffer.copyToChannel(left as Float32Array<ArrayBuffer>, 0);
-        buffer.copyToChannel(right as Float32Array<ArrayBuffer>, 1);
-        const node = new AudioBufferSourceNode(context, { buffer });
-        node.connect(context.destination);
-        node.onended = () => playing.delete(node);
-        const at = begins + given / SOUND_RATE;
-        // What comes too late is left out rather than played late.
-        const late = Math.max(0, context.currentTime - at);
-        if (late < buffer.duration) node.start(at + late, late);
-        playing.add(node);
-        given += left.length;
-      },
-    );
-    const feed = async () => {
-      while (!stopped && given < mix.total) {
-        await mix.until(context.currentTime - begins + AHEAD + 1);
-        await new Promise((resolve) => setTimeout(resolve, 120));
-      }
-    };
-    void feed().catch(() => undefined);
-    this.run = {
-      from,
-      at: begins,
-      stop: () => {
-        stopped = true;
-        for (const node of playing) node.stop();
-      },
-    };
+    const node = await player;
+    if (id !== this.runs) return;
+    const late = (performance.now() - asked) / 1000;
+    const at = context.currentTime + LEAD - late;
+    this.run = { id, from, at, loop };
+    node.port.postMessage({ type: 'play', run: id, at } satisfies ToPlayer);
+    tellMixer({ type: 'play', run: id, from, loop });
   }
 
   stop(): void {
-    this.run?.stop();
+    this.runs++;
+    if (!this.run) return;
     this.run = undefined;
+    tellMixer({ type: 'stop' });
+    void this.speaker?.player.then((node) => node.port.postMessage({ type: 'stop' } satisfies ToPlayer));
+  }
+
+  private second({ from, at, loop }: NonNullable<Soundtrack['run']>): number {
+    const second = from + Math.max(0, (this.speaker?.context.currentTime ?? at) - at);
+    return loop && this.length > 0 ? second % this.length : second;
   }
 
   /** Tells where the playing picture is, so that the sound stays with it. */
   follow(second: number): void {
-    if (!this.run || !this.context) return;
-    const heard = this.run.from + Math.max(0, this.context.currentTime - this.run.at);
-    if (Math.abs(heard - second) > DRIFT + LEAD) this.play(second);
+    const { run, speaker } = this;
+    if (!run || speaker?.context.state !== 'running') return;
+    const apart = Math.abs(this.second(run) - second);
+    // Around the turn of a loop, one is at its end and the other at its beginning.
+    if (Math.min(apart, run.loop ? Math.abs(this.length - apart) : apart) > DRIFT)
+      void this.play(second, run.loop);
   }
 
   close(): void {
     this.stop();
-    void this.context?.close();
+    if (worker) tellMixer({ type: 'leave' });
+    void this.speaker?.context.close();
   }
 }

@@ -1,6 +1,7 @@
 import { type Reel, secondsAt } from '@fresh-reel/core';
 import { useEffect, useState } from 'react';
 import type { PreviewSurface } from '../preview/previewClient';
+import { onStored } from '../storage/changes';
 import { Soundtrack } from './soundtrack';
 
 /** Plays a reel's sound in step with a preview of it. @returns whether there is anything to hear */
@@ -9,7 +10,10 @@ export function useSoundtrack(surface: PreviewSurface, reel: Reel, silent: boole
   const [heard, setHeard] = useState(false);
   useEffect(() => () => track.close(), [track]);
   useEffect(() => {
-    void track.show(reel).then(setHeard, () => setHeard(false));
+    const show = () => void track.show(reel).then(setHeard, () => setHeard(false));
+    show();
+    // A file that comes or goes may be one that is heard.
+    return onStored(({ kind }) => kind === 'media' && show());
   }, [track, reel]);
   useEffect(() => {
     if (silent) {
@@ -20,7 +24,7 @@ export function useSoundtrack(surface: PreviewSurface, reel: Reel, silent: boole
     return surface.subscribe(() => {
       const { playing: now, frame } = surface.snapshot();
       const second = secondsAt(frame?.number ?? 0, reel.rate);
-      if (now && !playing) track.play(secondsAt(surface.position, reel.rate));
+      if (now && !playing) void track.play(secondsAt(surface.position, reel.rate), surface.loops);
       else if (!now && playing) track.stop();
       else if (now && frame) track.follow(second);
       playing = now;

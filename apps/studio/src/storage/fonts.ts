@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { inPieces, readBytes, sha256, writeBytes } from './bytes';
+import { chunkKeys, inPieces, readBytes, sha256, writeBytes } from './bytes';
+import { tellStored } from './changes';
 import { jsonOf, keysWith, remove, store, write } from './store';
 
 const axis = z.strictObject({ min: z.number(), max: z.number(), default: z.number() });
@@ -30,6 +31,7 @@ export async function storeFont(
   const chunks = await writeBytes(hash, inPieces(bytes));
   const record: FontRecord = { ...facts, hash, size: bytes.length, chunks, added: new Date().toISOString() };
   await write({ [`font/${hash}`]: JSON.stringify(record) });
+  tellStored({ kind: 'font', id: record.family });
   return record;
 }
 
@@ -48,6 +50,7 @@ export async function readFont({ hash, chunks }: FontRecord): Promise<Uint8Array
   return parts && new Uint8Array(await new Blob(parts).arrayBuffer());
 }
 
-export async function deleteFont({ hash, chunks }: FontRecord): Promise<void> {
-  await remove([`font/${hash}`, ...Array.from({ length: chunks }, (_, i) => `bytes/${hash}/${i}`)]);
+export async function deleteFont({ hash, chunks, family }: FontRecord): Promise<void> {
+  await remove([`font/${hash}`, ...chunkKeys(hash, chunks)]);
+  tellStored({ kind: 'font', id: family });
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { chunkKeys, readBytes, readChunk, removeBytes, writeBytes } from './bytes';
+import { tellStored } from './changes';
 import { removeToKeep } from './removed';
 import { remove, store, write } from './store';
 import { ifFree, whileHeld } from './tabs';
@@ -64,6 +65,7 @@ export async function storeMedia(
       const record: MediaRecord = { ...facts, hash, size, chunks, added: new Date().toISOString() };
       await saveMediaRecord(record);
       await remove([COMING + hash]);
+      tellStored({ kind: 'media', id: hash });
       return record;
     } catch (error) {
       await forgetComing(hash).catch(() => undefined);
@@ -125,6 +127,7 @@ export async function listMedia(): Promise<MediaRecord[]> {
 /** Takes a file off the shelf; for a while it can be put back. */
 export async function removeMedia(record: MediaRecord): Promise<void> {
   await removeToKeep('media', record.hash, record.name);
+  tellStored({ kind: 'media', id: record.hash });
 }
 
 /** Those of some files that are not here whole: without their record, or without any part of their bytes. */

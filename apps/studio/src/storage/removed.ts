@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { chunkKeys, removeBytes } from './bytes';
+import { tellStored } from './changes';
 import { jsonOf, keysWith, onFull, remove, store, write } from './store';
 
 /** Days that what was deleted stays, unless its room is needed. */
@@ -69,6 +70,7 @@ export async function putBack(id: RemovedId): Promise<void> {
   // What was made again under the same name meanwhile is the newer one.
   if ((await store.getItem(sourceOf(removed))) === null) await write({ [sourceOf(removed)]: removed.text });
   await remove([keyOf(removed)]);
+  if (removed.kind === 'media') tellStored({ kind: 'media', id: removed.id });
 }
 
 async function hasBytes({ id, text }: Removed): Promise<boolean> {

@@ -3,8 +3,9 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useSaveTemplateFile } from '../files/useSaveFile';
+import { GroundSheet } from '../preview/GroundSheet';
 import { useTitle } from '../shell/useTitle';
-import { useBrand } from '../storage/queries';
+import { useBrand, usePreferences, useSetPreferences } from '../storage/queries';
 import { useRemoveTemplate } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';
 import { Button, Icon, IconButton } from '../ui/Button';
@@ -24,8 +25,10 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
   useTitle(template.name);
   const router = useRouter();
   const { data: brand } = useBrand();
-  const [shape, setShape] = useState<FrameShape>('wide');
-  const [branded, setBranded] = useState(false);
+  const [shape, setShape] = useState<FrameShape>(template.shape);
+  const { wearing } = usePreferences();
+  const setPreferences = useSetPreferences();
+  const [ground, setGround] = useState(false);
   const { start, fault } = useStartReel();
   const save = useSaveTemplateFile();
   const takeOut = useTakingOut(template);
@@ -45,7 +48,7 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
           title="Use"
           label={`Use ${template.name}`}
           kind="next"
-          onPress={() => void start(template, shape, branded)}
+          onPress={() => void start(template, shape, wearing)}
           testID="use-template"
         />
       </View>
@@ -60,7 +63,7 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
                 template={template}
                 shape={shape}
                 moving
-                brand={branded ? brand : undefined}
+                brand={wearing ? brand : undefined}
               />
             </View>
           </View>
@@ -71,8 +74,24 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
             options={FRAME_SHAPES}
             onChange={setShape}
           />
+          {template.transparent !== false && (
+            <View style={styles.files}>
+              <Button
+                title="What lies behind"
+                icon="image"
+                small
+                onPress={() => setGround(true)}
+                testID="ground"
+              />
+            </View>
+          )}
           {brand && (
-            <Toggle label="Wearing my brand" value={branded} onChange={setBranded} testID="wearing-brand" />
+            <Toggle
+              label="Wearing my brand"
+              value={wearing}
+              onChange={(on) => setPreferences({ wearing: on })}
+              testID="wearing-brand"
+            />
           )}
         </View>
         <View style={[styles.words, wide && styles.wordsWide]}>
@@ -139,6 +158,7 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
           </View>
         </View>
       </ScrollView>
+      {ground && <GroundSheet onClose={() => setGround(false)} />}
     </View>
   );
 }

@@ -8,10 +8,13 @@ import {
   type Template,
   wearBrand,
 } from '@fresh-reel/core';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
+import { Ground } from '../preview/Ground';
 import { useAttached, usePreviewSurface } from '../preview/usePreview';
+import { lessMotion } from '../ui/motion';
+import { colour } from '../ui/theme';
 
 interface Props {
   readonly template: Template;
@@ -20,8 +23,6 @@ interface Props {
   readonly moving: boolean;
   readonly brand?: Brand | null | undefined;
 }
-
-const reduced = () => window.matchMedia?.('(prefers-reduced-motion: reduce)').matches ?? false;
 
 /** A template made live: its still until it moves, wearing the user's brand if asked. */
 export function TemplatePreview({ template, shape, moving, brand }: Props) {
@@ -38,15 +39,16 @@ export function TemplatePreview({ template, shape, moving, brand }: Props) {
       }),
     [template, shape, brand],
   );
-  const [still] = useState(() => {
-    const scene = new GraphicScene(template, EMPTY_FILL, layoutFrame(reel.frame), DOCUMENT_ONLY);
-    return Math.round(scene.timeOf(template.still));
-  });
+  const scene = useMemo(
+    () => new GraphicScene(template, EMPTY_FILL, layoutFrame(reel.frame), DOCUMENT_ONLY),
+    [template, reel.frame],
+  );
+  const still = Math.round(scene.timeOf(template.still));
   useEffect(() => {
     surface.show(reel);
   }, [surface, reel]);
   useEffect(() => {
-    if (moving && !reduced()) {
+    if (moving && !lessMotion()) {
       surface.play(0, true);
     } else {
       surface.pause();
@@ -56,18 +58,13 @@ export function TemplatePreview({ template, shape, moving, brand }: Props) {
   const ratio = reel.frame.width / reel.frame.height;
   return (
     <View style={[styles.picture, { aspectRatio: ratio }]}>
+      {scene.transparent && <Ground />}
       <View ref={holder} style={styles.fill} />
     </View>
   );
 }
 
 const styles = StyleSheet.create({
-  picture: {
-    width: '100%',
-    backgroundColor: '#6E6E6E',
-    backgroundImage: 'repeating-conic-gradient(#787878 0% 25%, #6A6A6A 0% 50%)',
-    backgroundSize: '18px 18px',
-    overflow: 'hidden',
-  } as object,
+  picture: { width: '100%', backgroundColor: colour.black, overflow: 'hidden' },
   fill: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0 },
 });

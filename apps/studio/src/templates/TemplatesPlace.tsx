@@ -1,43 +1,65 @@
 import type { Template, Use } from '@fresh-reel/core';
-import { useRouter } from 'expo-router';
-import { useEffect, useRef, useState } from 'react';
-import { StyleSheet, View } from 'react-native';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
 import { useOpenFile } from '../files/useOpenFile';
+import { useKept } from '../shell/kept';
 import { Place } from '../shell/Place';
-import { useBrand } from '../storage/queries';
+import { useBrand, usePreferences, useSetPreferences } from '../storage/queries';
 import { useTemplates } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
-import { Press } from '../ui/Press';
+import { LinkPress } from '../ui/LinkPress';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { colour, useIsWide } from '../ui/theme';
 import { useNearScreen } from '../ui/useNearScreen';
-import { lengthOf, matches, takes, USE_NAMES } from './facts';
+import { VirtualGrid } from '../ui/VirtualGrid';
+import { elementOf } from '../ui/web';
+import { lengthOf, takes, USE_NAMES } from './facts';
+import { TemplateSearch } from './search';
 import { TemplatePreview } from './TemplatePreview';
 
 /** The contact sheet: every template, moving one at a time. */
 export function TemplatesPlace() {
   const wide = useIsWide();
   const { data: brand } = useBrand();
-  const [search, setSearch] = useState('');
-  const [use, setUse] = useState<Use | 'all'>('all');
-  const [branded, setBranded] = useState(false);
+  const [search, setSearch] = useKept('templates search', '');
+  const [use, setUse] = useKept<Use | 'all'>('templates use', 'all');
+  const { wearing } = usePreferences();
+  const setPreferences = useSetPreferences();
   const [pointed, setPointed] = useState<string>();
   const { middle, refFor } = useMiddle();
   const { templates, own } = useTemplates();
   const { open, fault } = useOpenFile();
   const uses = [...new Set(templates.map((t) => t.use))];
-  const shown = templates.filter((t) => (use === 'all' || t.use === use) && matches(t, search));
+  const index = useMemo(() => new TemplateSearch(templates), [templates]);
+  const found = useMemo(() => index.find(search), [index, search]);
+  const shown = found.templates.filter((t) => use === 'all' || t.use === use);
   const moving = wide ? pointed : (pointed ?? middle);
+  const filters = (
+    <Choice
+      label="Use"
+      testID="use"
+      value={use}
+      options={[{ id: 'all', name: 'All' }, ...uses.map((u) => ({ id: u, name: USE_NAMES[u] }))]}
+      onChange={(v) => setUse(v as Use | 'all')}
+      oneRow={!wide}
+    />
+  );
   return (
     <Place
       title="Templates"
       testID="templates"
       beside={
-        <Button title="Open a file" icon="folder" onPress={() => void open()} testID="open-template-file" />
+        <Button
+          title="Open a file"
+          icon="folder"
+          small={!wide}
+          onPress={() => void open()}
+          testID="open-template-file"
+        />
       }
     >
       {fault && (
@@ -57,33 +79,59 @@ export function TemplatesPlace() {
             inputMode="search"
           />
         </View>
-        <Choice
-          label="Use"
-          testID="use"
-          value={use}
-          options={[{ id: 'all', name: 'All' }, ...uses.map((u) => ({ id: u, name: USE_NAMES[u] }))]}
-          onChange={(v) => setUse(v as Use | 'all')}
-        />
+        {wide ? (
+          filters
+        ) : (
+          <ScrollView horizontal showsHorizontalScrollIndicator={false} style={styles.filters}>
+            {filters}
+          </ScrollView>
+        )}
         {brand && (
-          <Toggle label="Wearing my brand" value={branded} onChange={setBranded} testID="wearing-brand" />
+          <Toggle
+            label="Wearing my brand"
+            value={wearing}
+            onChange={(on) => setPreferences({ wearing: on })}
+            testID="wearing-brand"
+          />
         )}
       </View>
-      {shown.length === 0 && (
-        <Txt tone="quiet">No template answers to that. Try fewer words, or another use.</Txt>
+      {found.near && shown.length > 0 && (
+        <Txt tone="quiet" testID="nearest">
+          No template answers to all of that. These come nearest.
+        </Txt>
       )}
-      <View style={[styles.sheet, wide && styles.sheetWide]}>
-        {shown.map((template) => (
-          <View key={template.id} ref={refFor(template.id)} style={wide ? styles.cellWide : undefined}>
+      {shown.length === 0 && (
+        <View style={styles.none}>
+          <Txt tone="quiet">No template answers to that. Try fewer words, or another use.</Txt>
+          <Button
+            title="Show all"
+            small
+            onPress={() => {
+              setSearch('');
+              setUse('all');
+            }}
+            testID="show-all"
+          />
+        </View>
+      )}
+      <VirtualGrid
+        items={shown}
+        keyOf={(t) => t.id}
+        columns={wide ? 2 : 1}
+        gap={wide ? 36 : 24}
+        height={wide ? 380 : 270}
+        render={(template) => (
+          <View ref={refFor(template.id)}>
             <Card
               template={template}
               isOwn={own.has(template.id)}
               moving={moving === template.id}
-              brand={branded ? brand : undefined}
+              brand={wearing ? brand : undefined}
               onPoint={(on) => setPointed(on ? template.id : undefined)}
             />
           </View>
-        ))}
-      </View>
+        )}
+      />
     </Place>
   );
 }
@@ -97,12 +145,11 @@ interface CardProps {
 }
 
 function Card({ template, isOwn, moving, brand, onPoint }: CardProps) {
-  const router = useRouter();
   const { ref, near } = useNearScreen();
   return (
-    <Press
-      role="link"
-      onPress={() => router.push(`/templates/${template.id}`)}
+    <LinkPress
+      href={`/templates/${template.id}`}
+      aria-label={template.name}
       onHoverIn={() => onPoint(true)}
       onHoverOut={() => onPoint(false)}
       onFocus={() => onPoint(true)}
@@ -122,7 +169,7 @@ function Card({ template, isOwn, moving, brand, onPoint }: CardProps) {
           {USE_NAMES[template.use]}, {lengthOf(template)}, {takes(template)}
         </Txt>
       </View>
-    </Press>
+    </LinkPress>
   );
 }
 
@@ -150,19 +197,20 @@ function useMiddle() {
     };
   }, []);
   const refFor = (id: string) => (view: View | null) => {
-    if (view) views.current.set(id, view as unknown as HTMLElement);
+    const element = elementOf({ current: view });
+    if (element) views.current.set(id, element);
     else views.current.delete(id);
   };
   return { middle, refFor };
 }
 
 const styles = StyleSheet.create({
-  tools: { gap: 12 },
+  tools: { gap: 10 },
   toolsWide: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 20 },
   searchWide: { width: 300 },
-  sheet: { gap: 28, paddingTop: 8 },
-  sheetWide: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 32, rowGap: 40 },
-  cellWide: { width: '47%', maxWidth: 580 },
+  // Filters run on to the edge of a phone, which tells that there are more.
+  filters: { marginHorizontal: -16, paddingHorizontal: 16 },
+  none: { gap: 12, alignItems: 'flex-start' },
   card: { gap: 10, borderRadius: 10 },
   picture: { borderRadius: 10, overflow: 'hidden', aspectRatio: 16 / 9, backgroundColor: colour.surround },
   caption: { gap: 2 },

@@ -49,12 +49,3 @@ export function lengthOf(template: Template): string {
   const scene = new GraphicScene(template, EMPTY_FILL, layoutFrame(FRAMES.wide), DOCUMENT_ONLY);
   return secondsText(secondsAt(scene.length, template.rate));
 }
-
-/** Whether a template answers to what was typed: its name, what it is about, its use and moods. */
-export function matches(template: Template, search: string): boolean {
-  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  const text = [template.name, template.about, USE_NAMES[template.use], ...template.moods]
-    .join(' ')
-    .toLowerCase();
-  return words.every((w) => text.includes(w));
-}

@@ -1,7 +1,11 @@
 import { EMPTY_FILL, type FrameShape, newReel, type Template, wearBrand } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
 import { useCallback, useState } from 'react';
+import { newId } from '../storage/ids';
 import { useBrand, useReels, useSaveReel } from '../storage/queries';
+
+/** What smooth titles usually go out at (common practice); the reel can have another. */
+const VIDEO_RATE = { num: 60000, den: 1001 } as const;
 
 /** Makes a reel from a template and opens it. */
 export function useStartReel() {
@@ -16,15 +20,16 @@ export function useStartReel() {
       let name = template.name;
       for (let n = 2; names.has(name); n++) name = `${template.name} ${n}`;
       const reel = newReel(template, {
-        id: crypto.randomUUID(),
+        id: newId(),
         name,
         now: new Date().toISOString(),
         shape,
+        rate: VIDEO_RATE,
         fill: branded && brand ? wearBrand(template, EMPTY_FILL, brand) : EMPTY_FILL,
       });
       try {
         await save.mutateAsync(reel);
-        router.push(`/reels/${reel.id}`);
+        router.push(`/reels/${reel.id}?begin=1`);
       } catch (error) {
         setFault(error instanceof Error ? error.message : String(error));
       }

@@ -1,5 +1,5 @@
-import { StyleSheet, View } from 'react-native';
-import { Press } from './Press';
+import { StyleSheet } from 'react-native';
+import { Radio, RadioGroup } from './RadioGroup';
 import { Txt } from './Txt';
 import { CORNER, colour, TOUCH } from './theme';
 
@@ -9,36 +9,44 @@ interface Props<T extends string> {
   readonly value: T | undefined;
   readonly onChange: (value: T) => void;
   readonly testID?: string;
+  /** They never break into a second row: what holds them scrolls. */
+  readonly oneRow?: boolean;
 }
 
 /** One of a few, all in view. */
-export function Choice<T extends string>({ label, options, value, onChange, testID }: Props<T>) {
+export function Choice<T extends string>({ label, options, value, onChange, testID, oneRow }: Props<T>) {
   return (
-    <View role="radiogroup" aria-label={label} style={styles.row} testID={testID}>
+    <RadioGroup
+      label={label}
+      ids={options.map((o) => o.id)}
+      value={value}
+      onChange={(id) => onChange(id as T)}
+      style={[styles.row, oneRow && styles.oneRow]}
+      testID={testID}
+    >
       {options.map(({ id, name }) => {
         const chosen = id === value;
         return (
-          <Press
+          <Radio
             key={id}
-            role="radio"
-            aria-checked={chosen}
-            aria-label={name}
-            onPress={() => onChange(id)}
+            id={id}
+            label={name}
             testID={testID ? `${testID}-${id}` : undefined}
             style={[styles.option, chosen && styles.chosen]}
           >
             <Txt kind="strong" tone={chosen ? 'white' : 'ink'} numberOfLines={1}>
               {name}
             </Txt>
-          </Press>
+          </Radio>
         );
       })}
-    </View>
+    </RadioGroup>
   );
 }
 
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },
+  oneRow: { flexWrap: 'nowrap' },
   option: {
     minHeight: TOUCH,
     minWidth: TOUCH,

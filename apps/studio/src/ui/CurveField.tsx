@@ -6,6 +6,7 @@ import { Press } from './Press';
 import { Txt } from './Txt';
 import { CORNER, colour } from './theme';
 import { useDrag } from './useDrag';
+import { webProps, webStyle } from './web';
 
 const PRESETS: readonly { readonly name: string; readonly ease: Easing }[] = [
   { name: 'Even', ease: 'linear' },
@@ -148,8 +149,8 @@ function Handle({
   };
   return (
     <View
-      {...drag}
-      {...({ onKeyDown } as object)}
+      {...webProps(drag)}
+      {...webProps({ onKeyDown })}
       role="button"
       tabIndex={0}
       aria-label={`${name}, handle`}
@@ -172,7 +173,7 @@ const styles = StyleSheet.create({
     borderColor: colour.hairline,
     marginLeft: 14,
   },
-  touch: {
+  touch: webStyle({
     position: 'absolute',
     width: 44,
     height: 44,
@@ -180,7 +181,7 @@ const styles = StyleSheet.create({
     justifyContent: 'center',
     cursor: 'move',
     touchAction: 'none',
-  } as object,
+  }),
   knob: {
     width: 20,
     height: 20,

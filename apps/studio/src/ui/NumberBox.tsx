@@ -4,6 +4,7 @@ import { readNumber } from './sums';
 import { Txt } from './Txt';
 import { CORNER, colour, family, size, TOUCH } from './theme';
 import { useDrag } from './useDrag';
+import { webProps, webStyle } from './web';
 
 interface Props {
   readonly label: string;
@@ -88,7 +89,7 @@ export function NumberBox({ label, prefix, unit, value, digits, step, onChange, 
           testID={testID}
           style={styles.input}
         />
-        <View {...drag} style={styles.unit} testID={testID ? `${testID}-drag` : undefined}>
+        <View {...webProps(drag)} style={styles.unit} testID={testID ? `${testID}-drag` : undefined}>
           <Txt kind="small" tone="quiet">
             {unit || '↔'}
           </Txt>
@@ -110,7 +111,7 @@ const styles = StyleSheet.create({
     backgroundColor: colour.card,
   },
   focused: { outlineWidth: 2, outlineColor: colour.blue, outlineStyle: 'solid' },
-  unit: {
+  unit: webStyle({
     height: 42,
     justifyContent: 'center',
     paddingLeft: 2,
@@ -118,8 +119,8 @@ const styles = StyleSheet.create({
     cursor: 'ew-resize',
     touchAction: 'pan-y',
     userSelect: 'none',
-  } as object,
-  input: {
+  }),
+  input: webStyle({
     width: 58,
     height: 42,
     paddingHorizontal: 8,
@@ -129,5 +130,5 @@ const styles = StyleSheet.create({
     color: colour.ink,
     fontVariant: ['tabular-nums'],
     outlineStyle: 'none',
-  } as object,
+  }),
 });

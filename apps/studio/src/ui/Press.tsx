@@ -1,6 +1,14 @@
 import { type ReactNode, useState } from 'react';
-import { Pressable, type PressableProps, type StyleProp, StyleSheet, type ViewStyle } from 'react-native';
+import {
+  type GestureResponderEvent,
+  Pressable,
+  type PressableProps,
+  type StyleProp,
+  StyleSheet,
+  type ViewStyle,
+} from 'react-native';
 import { colour } from './theme';
+import { onKeys, webProps } from './web';
 
 interface Props extends Omit<PressableProps, 'style' | 'children'> {
   readonly style?: StyleProp<ViewStyle>;
@@ -9,11 +17,15 @@ interface Props extends Omit<PressableProps, 'style' | 'children'> {
 }
 
 /** Anything that can be pressed: shows focus from the keyboard, and that it is pressed. */
-export function Press({ style, pressedStyle, children, onFocus, onBlur, ...rest }: Props) {
+export function Press({ style, pressedStyle, children, onFocus, onBlur, role, ...rest }: Props) {
   const [focused, setFocused] = useState(false);
+  // Buttons take the space bar by themselves, links never do; it must not scroll the page.
+  const keys = onKeys((key) => key === ' ' && SPACED.has(role ?? '') && press(rest));
   return (
     <Pressable
       {...rest}
+      {...(SPACED.has(role ?? '') ? webProps(keys) : {})}
+      {...(role ? { role } : {})}
       onFocus={(event) => {
         const element = event.target as unknown as { matches?: (s: string) => boolean };
         setFocused(element.matches?.(':focus-visible') ?? true);
@@ -28,6 +40,14 @@ export function Press({ style, pressedStyle, children, onFocus, onBlur, ...rest 
       {children}
     </Pressable>
   );
+}
+
+/** Roles that the space bar chooses or switches. */
+const SPACED: ReadonlySet<string> = new Set(['radio', 'switch', 'checkbox', 'tab']);
+
+function press({ onPress, disabled }: Pick<PressableProps, 'onPress' | 'disabled'>): true {
+  if (!disabled) onPress?.({} as GestureResponderEvent);
+  return true;
 }
 
 const styles = StyleSheet.create({

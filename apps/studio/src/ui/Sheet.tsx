@@ -1,23 +1,31 @@
+import { createFocusTrap } from 'focus-trap';
 import { type ReactNode, useEffect, useRef } from 'react';
 import { createPortal } from 'react-dom';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { IconButton } from './Button';
 import { Txt } from './Txt';
 import { colour, useIsWide } from './theme';
+import { elementOf, webStyle } from './web';
 
 interface Props {
   readonly title: string;
   readonly onClose: () => void;
   readonly children: ReactNode;
   readonly testID?: string;
+  /** For working along with what is above it: the keys may go back and forth. */
+  readonly beside?: boolean;
 }
 
 /** Sheets that are open, the topmost last: Escape closes that one. */
 const stack: object[] = [];
 
-/** A sheet that rises from below and leaves what is above in view and in reach. Escape closes it. */
-export function Sheet({ title, onClose, children, testID }: Props) {
+/**
+ * A sheet that rises from below and leaves what is above in view. It takes the keys and keeps them, and gives them back
+ * where they were; Escape closes it (ARIA Authoring Practices, dialog).
+ */
+export function Sheet({ title, onClose, children, testID, beside = false }: Props) {
   const wide = useIsWide();
+  const sheet = useRef<View>(null);
   const close = useRef(onClose);
   close.current = onClose;
   useEffect(() => {
@@ -33,9 +41,39 @@ export function Sheet({ title, onClose, children, testID }: Props) {
       stack.splice(stack.indexOf(me), 1);
     };
   }, []);
+  useEffect(() => {
+    const element = elementOf(sheet);
+    if (!element) return;
+    if (beside) {
+      const before = document.activeElement as HTMLElement | null;
+      element.focus({ preventScroll: true });
+      return () => {
+        if (before?.isConnected) before.focus({ preventScroll: true });
+      };
+    }
+    const trap = createFocusTrap(element, {
+      initialFocus: element,
+      fallbackFocus: element,
+      escapeDeactivates: false,
+      allowOutsideClick: true,
+      preventScroll: true,
+      // Without layout (in a test, or before the first paint) there is nothing to come to but the sheet itself.
+      tabbableOptions: { displayCheck: 'none' },
+    });
+    trap.activate();
+    return () => void trap.deactivate();
+  }, [beside]);
   // Laid over the whole window, wherever in a scrolling list it was opened.
   return createPortal(
-    <View role="dialog" aria-label={title} testID={testID} style={[styles.sheet, wide && styles.wide]}>
+    <View
+      ref={sheet}
+      role="dialog"
+      aria-label={title}
+      {...(beside ? {} : { 'aria-modal': true })}
+      tabIndex={-1}
+      testID={testID}
+      style={[styles.sheet, wide && styles.wide]}
+    >
       <View style={styles.head}>
         <Txt kind="lead" level={2}>
           {title}
@@ -49,8 +87,9 @@ export function Sheet({ title, onClose, children, testID }: Props) {
 }
 
 const styles = StyleSheet.create({
-  sheet: {
-    position: 'fixed' as 'absolute',
+  sheet: webStyle({
+    position: 'fixed',
+    outlineStyle: 'none',
     left: 0,
     right: 0,
     bottom: 0,
@@ -62,7 +101,7 @@ const styles = StyleSheet.create({
     borderColor: colour.hairline,
     boxShadow: '0 -8px 32px rgba(22,32,43,0.14)',
     zIndex: 20,
-  },
+  }),
   wide: { left: 'auto', right: 24, bottom: 24, width: 440, borderRadius: 16, borderWidth: 1 },
   head: {
     flexDirection: 'row',

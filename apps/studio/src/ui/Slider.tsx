@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { colour, TOUCH } from './theme';
 import { useDrag } from './useDrag';
+import { onKeys, webProps, webStyle } from './web';
 
 interface Props {
   readonly label: string;
@@ -54,23 +55,19 @@ export function Slider({ label, value, min, max, step, text, onChange, onSettle,
     Home: Number.NEGATIVE_INFINITY,
     End: Number.POSITIVE_INFINITY,
   };
-  const onKey = {
-    onKeyDown: (event: { key: string; preventDefault(): void }) => {
-      const by = steps[event.key];
-      if (by === undefined) return;
-      event.preventDefault();
-      const wanted = Math.min(max, Math.max(min, latest.current + by * step));
-      latest.current = snapped(wanted, min, max, step);
-      onChange(latest.current);
-      onSettle();
-    },
-    onFocus: () => setFocused(true),
-    onBlur: () => setFocused(false),
-  };
+  const keys = onKeys((key) => {
+    const by = steps[key];
+    if (by === undefined) return false;
+    const wanted = Math.min(max, Math.max(min, latest.current + by * step));
+    latest.current = snapped(wanted, min, max, step);
+    onChange(latest.current);
+    onSettle();
+    return true;
+  });
   return (
     <View
-      {...drag}
-      {...(onKey as object)}
+      {...webProps(drag)}
+      {...webProps({ ...keys, onFocus: () => setFocused(true), onBlur: () => setFocused(false) })}
       role="slider"
       aria-label={label}
       aria-valuemin={min}
@@ -90,14 +87,14 @@ export function Slider({ label, value, min, max, step, text, onChange, onSettle,
 }
 
 const styles = StyleSheet.create({
-  touch: {
+  touch: webStyle({
     height: TOUCH,
     justifyContent: 'center',
     paddingHorizontal: 11,
     borderRadius: 8,
     cursor: 'pointer',
     touchAction: 'pan-y',
-  } as object,
+  }),
   focused: { outlineWidth: 2, outlineColor: colour.blue, outlineStyle: 'solid' },
   line: { height: 4, borderRadius: 2, backgroundColor: colour.hairline },
   filled: { height: 4, borderRadius: 2, backgroundColor: colour.ink },

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { StyleSheet, Text, type TextProps } from 'react-native';
 import { colour, family, size } from './theme';
+import { webProps } from './web';
 
 type Kind = 'display' | 'title' | 'lead' | 'body' | 'strong' | 'small' | 'label';
 
@@ -14,7 +15,7 @@ interface Props extends TextProps {
 
 /** Words of the interface. */
 export function Txt({ kind = 'body', tone = 'ink', level, style, children, ...rest }: Props) {
-  const heading = level ? ({ role: 'heading', 'aria-level': level } as object) : {};
+  const heading = level ? webProps({ role: 'heading', 'aria-level': level }) : {};
   return (
     <Text
       {...heading}

@@ -1,4 +1,5 @@
 import { useWindowDimensions } from 'react-native';
+import { webStyle } from './web';
 
 /** Print-shop colours: paper, ink, one strong accent. Pairs used for text meet WCAG 2.2 AA (see the theme's test). */
 export const colour = {
@@ -16,10 +17,12 @@ export const colour = {
   blueTint: '#E3EFF3',
   leaf: '#2E7D4F',
   leafTint: '#E4F1E8',
+  sand: '#E9DFC9',
   amber: '#8A5A00',
   amberTint: '#FBF0D9',
   red: '#B3261E',
   redTint: '#FBE6E4',
+  black: '#000000',
   surround: '#2B2B2B',
   onSurround: '#F4F4F2',
 } as const;
@@ -40,17 +43,26 @@ export const interfaceFonts = {
 } as const;
 
 /** What lies under see-through pictures. */
-export const CHEQUERED = {
+export const CHEQUERED = webStyle({
   backgroundColor: '#F1EDE4',
   backgroundImage: 'repeating-conic-gradient(#F6F3EC 0% 25%, #EAE5DA 0% 50%)',
   backgroundSize: '14px 14px',
-} as object;
+});
 
 export const size = { small: 13, body: 15, lead: 17, title: 22, display: 30 } as const;
 export const TOUCH = 44;
 export const CORNER = 10;
 /** From here on the screen counts as wide. */
 export const WIDE = 900;
+
+/** Windows lower than this have no room for one thing above the other: a phone on its side. */
+export const LOW = 520;
+
+/** Whether the window is a low one, wider than it is high. */
+export function useIsLow(): boolean {
+  const { width, height } = useWindowDimensions();
+  return height < LOW && width > height;
+}
 
 export function useIsWide(): boolean {
   return useWindowDimensions().width >= WIDE;

@@ -1,5 +1,6 @@
 import { useRef } from 'react';
 import { useGestures } from './gestures';
+import type { PointerHandlers, PointerPress } from './web';
 
 /** A pointer's place, in page pixels. */
 export interface DragPoint {
@@ -21,16 +22,6 @@ interface Handlers {
 
 const TAP_SLOP = 4;
 
-interface PointerLike {
-  readonly clientX: number;
-  readonly clientY: number;
-  readonly pointerId: number;
-  readonly pointerType: string;
-  readonly button: number;
-  readonly currentTarget: { setPointerCapture?(id: number): void };
-  stopPropagation(): void;
-}
-
 interface Held {
   readonly id: number;
   readonly from: DragPoint;
@@ -43,31 +34,31 @@ interface Held {
  * Pointer handlers for dragging with a mouse, a finger or a pen. The pointer is captured, so the drag goes on outside.
  * Spread the result on a View.
  */
-export function useDrag({ onStart, onMove, onEnd, along }: Handlers): object {
+export function useDrag({ onStart, onMove, onEnd, along }: Handlers): PointerHandlers {
   const drag = useRef<Held | undefined>(undefined);
   const gestures = useGestures();
-  const place = (e: PointerLike): DragPoint => ({ x: e.clientX, y: e.clientY });
-  const begin = (held: Held, e: PointerLike) => {
+  const place = (e: PointerPress): DragPoint => ({ x: e.clientX, y: e.clientY });
+  const begin = (held: Held, e: PointerPress) => {
     held.begun = true;
     e.currentTarget.setPointerCapture?.(e.pointerId);
     gestures.begin();
     onStart?.(held.from);
   };
-  const take = (e: PointerLike): Held | undefined => {
+  const take = (e: PointerPress): Held | undefined => {
     const held = drag.current;
     if (held?.id !== e.pointerId) return undefined;
     drag.current = undefined;
     return held;
   };
   return {
-    onPointerDown: (e: PointerLike) => {
+    onPointerDown: (e: PointerPress) => {
       if (e.button !== 0 || drag.current) return;
       e.stopPropagation();
       const held: Held = { id: e.pointerId, from: place(e), moved: false, begun: false };
       drag.current = held;
       if (!along || e.pointerType !== 'touch') begin(held, e);
     },
-    onPointerMove: (e: PointerLike) => {
+    onPointerMove: (e: PointerPress) => {
       const held = drag.current;
       if (held?.id !== e.pointerId) return;
       const at = place(e);
@@ -84,13 +75,13 @@ export function useDrag({ onStart, onMove, onEnd, along }: Handlers): object {
       held.moved = true;
       onMove(at, held.from);
     },
-    onPointerUp: (e: PointerLike) => {
+    onPointerUp: (e: PointerPress) => {
       const held = take(e);
       if (!held) return;
       if (!held.begun) begin(held, e);
       onEnd?.(held.moved, place(e), false);
     },
-    onPointerCancel: (e: PointerLike) => {
+    onPointerCancel: (e: PointerPress) => {
       const held = take(e);
       if (!held?.begun) return;
       gestures.cancel();

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { OUTPUT_FORMATS } from '../render/plan';
 import { fillSchema } from './fill';
 import { type DocumentKind, nested } from './load';
 import { rateSchema, templateKind } from './template';
@@ -41,6 +42,10 @@ export const reelSchema = z.strictObject({
   motionBlur: z
     .strictObject({ samples: z.number().int().min(1).max(64), shutter: z.number().min(0).max(1) })
     .default({ samples: 1, shutter: 0.5 }),
+  /** What it was last rendered as: the kind of file, and its short side in pixels. */
+  output: z
+    .strictObject({ format: z.enum(OUTPUT_FORMATS), side: z.number().int().min(2).max(8192) })
+    .optional(),
   markers: z.array(z.strictObject({ frame: z.number().int().min(0), name: z.string().max(80) })).default([]),
 });
 export type Reel = z.infer<typeof reelSchema>;

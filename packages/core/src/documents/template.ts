@@ -173,6 +173,8 @@ const templateShape = z.strictObject({
   about: z.string().min(1).max(200),
   use: z.enum(USES),
   moods: z.array(z.string().max(20)).max(6).default([]),
+  /** The shape of frame it was made for first. */
+  shape: z.enum(['wide', 'tall', 'square']).default('wide'),
   /** Whether it lies over footage: all or most of its frame is transparent. */
   transparent: z.union([z.boolean(), z.strictObject({ control: z.string(), is: controlValueSchema })]),
   rate: rateSchema,

@@ -5,11 +5,12 @@ import type { FrameShape } from '../documents/property';
 import { FRAMES, type Graphic, type Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import type { TextChange } from '../layers/textStyle';
+import { convertFrames, type Rate } from '../time/rate';
 
 /** A reel with one graphic of a template. Time and ids are handed in, so that this stays a pure function. */
 export function newReel(
   template: Template,
-  made: { id: string; name: string; now: string; shape: FrameShape; fill?: Fill },
+  made: { id: string; name: string; now: string; shape: FrameShape; fill?: Fill; rate?: Rate },
 ): Reel {
   return {
     format: 'freshreel/reel',
@@ -19,7 +20,7 @@ export function newReel(
     created: made.now,
     changed: made.now,
     frame: FRAMES[made.shape],
-    rate: template.rate,
+    rate: made.rate ?? template.rate,
     tracks: [
       {
         id: 'graphics',
@@ -29,6 +30,25 @@ export function newReel(
     motionBlur: { samples: 1, shutter: 0.5 },
     markers: [],
   };
+}
+
+/** Gives a reel another rate; everything stays where it is in time, on the nearest frame. */
+export function setRate(reel: Reel, rate: Rate): Reel {
+  const moved = (frame: number) => Math.round(convertFrames(frame, reel.rate, rate));
+  return {
+    ...reel,
+    rate,
+    tracks: reel.tracks.map((t) => ({
+      ...t,
+      graphics: t.graphics.map((g) => ({ ...g, start: moved(g.start) })),
+    })),
+    markers: reel.markers.map((m) => ({ ...m, frame: moved(m.frame) })),
+  };
+}
+
+/** Sets what kind of file a reel goes out as, and how large. */
+export function setOutput(reel: Reel, output: NonNullable<Reel['output']>): Reel {
+  return { ...reel, output };
 }
 
 export function graphicOf(reel: Reel, id: string): Graphic {

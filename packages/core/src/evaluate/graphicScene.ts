@@ -44,6 +44,8 @@ export interface Resources {
   readonly memo: Memo;
   /** Size of a picture or clip and a clip's length, or nothing while it is missing. */
   mediaFacts(media: string): MediaFacts | undefined;
+  /** Whether it is on its way, so that nobody is told yet that it is missing. */
+  isComing?(media: string): boolean;
 }
 
 /**
@@ -215,7 +217,9 @@ export class GraphicScene {
         if (!held) return undefined;
         const facts = this.resources.mediaFacts(held.media);
         if (!facts) {
-          notices.set(`missing-picture/${slot}`, { kind: 'missing-picture', slot });
+          // What is on its way is not missing.
+          if (!this.resources.isComing?.(held.media))
+            notices.set(`missing-picture/${slot}`, { kind: 'missing-picture', slot });
           return undefined;
         }
         const span = facts.duration === undefined ? STILL : this.clipSpan(slot, window);

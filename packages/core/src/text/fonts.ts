@@ -203,8 +203,8 @@ class FontFile {
 
 /** The fonts at hand. Hosts add what {@link FontInfo} a graphic needs before it is evaluated. */
 export class FontBook {
-  private readonly files: FontFile[] = [];
-  /** Changes whenever a font is added, so that layouts made without it are made again. */
+  private files: FontFile[] = [];
+  /** Changes whenever a font comes or goes, so that layouts are made again. */
   version = 0;
 
   constructor(private readonly hb: HarfBuzz) {}
@@ -213,6 +213,14 @@ export class FontBook {
   add(info: FontInfo, bytes: Uint8Array): void {
     if (this.has(info.family, info.weight)) return;
     this.files.push(new FontFile(this.hb, info, bytes));
+    this.version++;
+  }
+
+  /** Takes a family out. */
+  drop(family: string): void {
+    const left = this.files.filter((f) => f.info.family !== family);
+    if (left.length === this.files.length) return;
+    this.files = left;
     this.version++;
   }
 

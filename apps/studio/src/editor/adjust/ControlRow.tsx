@@ -64,7 +64,7 @@ export function OverTime({
   start: (time: number) => void;
 }) {
   const { keyed: shown, chooseKeyed, surface } = useDesk();
-  const { scene, reel } = useReelEditor();
+  const { time } = useReelEditor();
   const on = sameTarget(shown, target);
   return (
     <IconButton
@@ -73,7 +73,7 @@ export function OverTime({
       on={keyed}
       testID={`over-time-${target.kind === 'control' ? target.id : target.key}`}
       onPress={() => {
-        if (!keyed) start(scene.localOf(surface.position, reel.rate));
+        if (!keyed) start(time.localAt(surface.position));
         chooseKeyed(keyed && on ? undefined : target);
       }}
     />
@@ -87,7 +87,7 @@ interface InputProps {
 }
 
 function ControlInput({ control, value, changed }: InputProps) {
-  const { settle, graphic, scene, edit } = useReelEditor();
+  const { settle, graphic, scene, time: times, edit } = useReelEditor();
   const { keyed, chooseKeyed, surface } = useDesk();
   const testID = `control-${control.id}`;
   const held = scene.controls[control.id]!;
@@ -100,7 +100,7 @@ function ControlInput({ control, value, changed }: InputProps) {
           r,
           graphic.id,
           control.id,
-          isKeyed(held) ? putKey(held, scene.clock, scene.localOf(surface.position, r.rate), next) : next,
+          isKeyed(held) ? putKey(held, scene.clock, times.localAt(surface.position), next) : next,
         ),
       `control-${control.id}`,
     );

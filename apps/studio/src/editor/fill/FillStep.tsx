@@ -1,7 +1,8 @@
 import type { Notice } from '@fresh-reel/core';
-import { convertFrames, type SceneDocument, type Slot, secondsAt } from '@fresh-reel/core';
+import { type SceneDocument, type Slot, secondsAt } from '@fresh-reel/core';
 import { useEffect, useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { Ground } from '../../preview/Ground';
 import { useAttached, usePreviewSurface } from '../../preview/usePreview';
 import { Press } from '../../ui/Press';
 import { Txt } from '../../ui/Txt';
@@ -12,6 +13,7 @@ import { ListSlot } from './ListSlot';
 import { MediaSlot } from './MediaSlot';
 import { SoundSlot } from './SoundSlot';
 import type { SlotRowProps } from './slotRow';
+import { useSlotRow } from './slotRows';
 import { TextSlot } from './TextSlot';
 
 interface Props {
@@ -23,15 +25,14 @@ interface Props {
 
 /** The script: scene by scene in the order of time, each with the slots that show in it. */
 export function FillStep({ selected, onSelect, onSeek, notices }: Props) {
-  const { graphic, scene, reel } = useReelEditor();
+  const { graphic, scene, time, reel } = useReelEditor();
   const { template } = graphic;
-  const frameOf = (mark: SceneDocument['still']) =>
-    Math.round(convertFrames(scene.timeOf(mark), template.rate, reel.rate));
+  const frameOf = (mark: SceneDocument['still']) => time.frameOf(scene.timeOf(mark));
   const seen = new Set<string>();
   return (
     <View style={styles.script}>
       {template.scenes.map((s) => {
-        const start = secondsAt(scene.timeOf(s.from), template.rate);
+        const start = secondsAt(frameOf(s.from), reel.rate);
         const slots = template.slots.filter((slot) => slot.scenes.includes(s.id));
         return (
           <View key={s.id} style={styles.scene}>
@@ -85,6 +86,14 @@ function Again({ slot, onSelect }: { slot: Slot; onSelect: (slot: string) => voi
 }
 
 function SlotRow(props: SlotRowProps) {
+  return (
+    <View ref={useSlotRow(props.slot.id)}>
+      <SlotOfKind {...props} />
+    </View>
+  );
+}
+
+function SlotOfKind(props: SlotRowProps) {
   const { slot } = props;
   if (slot.kind === 'text') return <TextSlot {...props} slot={slot} />;
   if (slot.kind === 'list') return <ListSlot {...props} slot={slot} />;
@@ -97,7 +106,7 @@ const STILL_DELAY = 300;
 
 /** A small picture of one moment of the reel. */
 function Still({ frame }: { frame: number }) {
-  const { reel } = useReelEditor();
+  const { reel, scene } = useReelEditor();
   const surface = usePreviewSurface();
   const holder = useAttached(surface);
   // While words are being typed the large preview goes first; the small pictures follow at rest.
@@ -111,10 +120,10 @@ function Still({ frame }: { frame: number }) {
   const ratio = reel.frame.width / reel.frame.height;
   return (
     <View style={styles.stillBox}>
-      <View
-        ref={holder}
-        style={ratio >= 1 ? { width: 84, height: 84 / ratio } : { height: 64, width: 64 * ratio }}
-      />
+      <View style={ratio >= 1 ? { width: 84, height: 84 / ratio } : { height: 64, width: 64 * ratio }}>
+        {scene.transparent && <Ground />}
+        <View ref={holder} style={styles.fill} />
+      </View>
     </View>
   );
 }
@@ -124,6 +133,7 @@ const styles = StyleSheet.create({
   scene: { gap: 12 },
   head: { flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 52, borderRadius: 8 },
   title: { flex: 1 },
+  fill: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0 },
   stillBox: {
     backgroundColor: colour.surround,
     borderRadius: 6,

@@ -14,12 +14,14 @@ import { Button, Icon, IconButton } from '../../ui/Button';
 import { Txt } from '../../ui/Txt';
 import { CHEQUERED, CORNER, colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
+import { webProps, webStyle } from '../../ui/web';
 import { checkText } from '../session/checkText';
 import { useReelEditor } from '../session/useReelEditor';
 import { ClipPart } from './ClipPart';
 import { Framing } from './Framing';
 import { SlotHead } from './SlotHead';
 import type { SlotRowProps } from './slotRow';
+import { useSlotRows } from './slotRows';
 
 type Said = { readonly kind: 'info' | 'fault'; readonly text: string } | undefined;
 
@@ -34,6 +36,7 @@ export function MediaSlot({
   const [said, setSaid] = useState<Said>();
   const [shelf, setShelf] = useState(false);
   const taking = useImport();
+  const rows = useSlotRows();
   const hidden = graphic.fill.hidden?.includes(slot.id) ?? false;
   const held = scene.slots.slotPicture(slot.id);
   const facts = useMediaFacts(held?.media);
@@ -87,8 +90,7 @@ export function MediaSlot({
     onEnd: (moved, at, cancelled) => {
       setCarried(false);
       if (cancelled) return;
-      const row = moved && document.elementFromPoint(at.x, at.y)?.closest('[data-testid^="slot-"]');
-      const other = row ? row.getAttribute('data-testid')!.slice('slot-'.length) : undefined;
+      const other = moved ? rows.at(at.x, at.y) : undefined;
       if (other && other !== slot.id && others.some((s) => s.id === other)) swapWith(other);
     },
   });
@@ -115,7 +117,7 @@ export function MediaSlot({
       />
       <View style={styles.line}>
         <View
-          {...(slot.kind === 'picture' && held && mayEdit ? carry : {})}
+          {...(slot.kind === 'picture' && held && mayEdit ? webProps(carry) : {})}
           style={[styles.thumb, facts?.alpha && CHEQUERED, carried && styles.carried]}
           testID={`thumb-${slot.id}`}
         >
@@ -225,7 +227,7 @@ const styles = StyleSheet.create({
   row: { gap: 8, borderRadius: CORNER },
   over: { outlineWidth: 2, outlineColor: colour.accent, outlineStyle: 'dashed', outlineOffset: 6 },
   line: { flexDirection: 'row', gap: 12, alignItems: 'center' },
-  thumb: {
+  thumb: webStyle({
     width: 84,
     height: 60,
     borderRadius: 8,
@@ -237,7 +239,7 @@ const styles = StyleSheet.create({
     backgroundColor: colour.hairline,
     cursor: 'grab',
     touchAction: 'pan-y',
-  } as object,
+  }),
   carried: { opacity: 0.5, borderColor: colour.accent },
   image: { width: 84, height: 60 },
   isClip: {

@@ -16,6 +16,7 @@ import { Press } from '../../ui/Press';
 import { Swatch } from '../../ui/Swatch';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
+import { webProps } from '../../ui/web';
 import { swatchesOf } from '../adjust/ControlRow';
 import { checkText } from '../session/checkText';
 import { useReelEditor } from '../session/useReelEditor';
@@ -151,7 +152,7 @@ function Marks({
       aria-pressed={on}
       aria-label={name}
       // The field keeps its selection while a mark is touched.
-      {...({ onMouseDown: (e: { preventDefault(): void }) => e.preventDefault() } as object)}
+      {...webProps({ onMouseDown: (e: { preventDefault(): void }) => e.preventDefault() })}
       onPress={() => onMark(change)}
       style={[styles.mark, on && styles.markOn]}
       testID={`mark-${id}-${slot}`}

@@ -31,7 +31,7 @@ import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
 import { waitText } from '../../ui/units';
 import { checkText } from '../session/checkText';
-import { useChecks } from '../session/useChecks';
+import { type Checked, useChecks } from '../session/useChecks';
 import { useReelEditor } from '../session/useReelEditor';
 
 /** Milliseconds a frame of one megapixel takes to encode, measured on a two-core machine without a GPU. */
@@ -61,7 +61,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   const [format, setFormat] = useState<OutputFormat>(scene.transparent ? 'webm' : 'mp4');
   const [side, setSide] = useState(Math.min(reel.frame.width, reel.frame.height));
   const [rate, setRate] = useState<Rate>({ num: 60000, den: 1001 });
-  const checks = useChecks(surface, reel);
+  const checks = useChecks(reel);
   const jobs = useRenderJobs().filter((j) => j.reelId === reel.id);
 
   const sizes = offeredSizes(reel.frame);
@@ -79,7 +79,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   };
   return (
     <View style={styles.all}>
-      <Checks checks={checks} onShow={onShow} />
+      <Checks checked={checks} onShow={onShow} />
       <View style={styles.group}>
         <Txt kind="lead" level={2}>
           File
@@ -243,16 +243,13 @@ function SoundNote({ format }: { format: OutputFormat }) {
   ) : null;
 }
 
-function Checks({
-  checks,
-  onShow,
-}: {
-  checks: readonly ReelCheck[] | undefined;
-  onShow: (check: ReelCheck) => void;
-}) {
+function Checks({ checked, onShow }: { checked: Checked | undefined; onShow: (check: ReelCheck) => void }) {
   const { reel } = useReelEditor();
   const graphics = reel.tracks.flatMap((t) => t.graphics);
   // As high as the good news, so that nothing below moves when it comes.
+  if (checked?.fault !== undefined)
+    return <Banner kind="fault">{`The reel could not be checked: ${checked.fault}`}</Banner>;
+  const checks = checked?.checks;
   if (!checks)
     return <Banner kind="info">Looking at all words, pictures and places before the render…</Banner>;
   if (checks.length === 0)

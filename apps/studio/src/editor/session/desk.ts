@@ -1,5 +1,4 @@
-import { convertFrames, localTime, stretches } from '@fresh-reel/core';
-import { createContext, useContext } from 'react';
+import { createContext, useContext, useRef } from 'react';
 import type { PreviewSurface } from '../../preview/previewClient';
 import { usePreviewState } from '../../preview/usePreview';
 import type { KeyTarget } from './keyTargets';
@@ -34,22 +33,20 @@ export function useDesk(): Desk {
   return desk;
 }
 
-/** The playhead in the template's own frames, as its keyframes count. */
-export function useLocalTime(): number {
-  const { surface } = useDesk();
-  const { reel, graphic, scene } = useReelEditor();
-  const number = usePreviewState(surface, (s) => s.frame?.number ?? 0);
-  return localTime(scene.clock, convertFrames(number, reel.rate, graphic.template.rate));
+/**
+ * The frame under the playhead. While it plays, it stays the one from which it began: what shows values does not
+ * change many times a second.
+ */
+export function useRestingFrame(surface: PreviewSurface): number {
+  const held = useRef(0);
+  return usePreviewState(surface, ({ playing, frame }) => {
+    if (!playing) held.current = frame?.number ?? 0;
+    return held.current;
+  });
 }
 
-/** Moves the playhead to a time in the template's own frames. */
-export function useSeekLocal(): (time: number) => void {
-  const { seek } = useDesk();
-  const { reel, graphic, scene } = useReelEditor();
-  const { clock } = scene;
-  return (time) => {
-    const { holdStart } = stretches(clock);
-    const actual = time < clock.in ? time / clock.pace : holdStart + (time - clock.in);
-    seek(Math.round(convertFrames(actual, graphic.template.rate, reel.rate)));
-  };
+/** The playhead in the graphic's own frames, as its keyframes count; while it plays, where it began. */
+export function useLocalTime(): number {
+  const { surface } = useDesk();
+  return useReelEditor().time.localAt(useRestingFrame(surface));
 }

@@ -1,16 +1,26 @@
 import type { Reel, ReelCheck } from '@fresh-reel/core';
 import { useEffect, useState } from 'react';
-import type { PreviewSurface } from '../../preview/previewClient';
+import { checkReel } from '../../preview/previewClient';
+
+/** What was found, or why nothing could be. */
+export interface Checked {
+  readonly checks?: readonly ReelCheck[];
+  readonly fault?: string;
+}
 
 /** The checks of a reel, looked at again after each change. Nothing until they are in. */
-export function useChecks(surface: PreviewSurface, reel: Reel): readonly ReelCheck[] | undefined {
-  const [checks, setChecks] = useState<readonly ReelCheck[]>();
+export function useChecks(reel: Reel): Checked | undefined {
+  const [checked, setChecked] = useState<Checked>();
   useEffect(() => {
     let current = true;
-    void surface.check(reel).then((found) => current && setChecks(found));
+    checkReel(reel).then(
+      (checks) => current && setChecked({ checks }),
+      (error: unknown) =>
+        current && setChecked({ fault: error instanceof Error ? error.message : String(error) }),
+    );
     return () => {
       current = false;
     };
-  }, [surface, reel]);
-  return checks;
+  }, [reel]);
+  return checked;
 }

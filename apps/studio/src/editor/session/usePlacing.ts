@@ -7,8 +7,8 @@ import { useReelEditor } from './useReelEditor';
 export function usePlacing(layer: string) {
   const editor = useReelEditor();
   const { surface } = useDesk();
-  const { scene, edit, settle, reel } = editor;
-  const time = () => scene.localOf(surface.position, reel.rate);
+  const { scene, edit, settle } = editor;
+  const time = () => editor.time.localAt(surface.position);
   const read = <T extends ControlValue>(key: TextKey): T | undefined => {
     const found = scene.textLayer(layer);
     return found && scene.valueAt(propertyOf(found, key) as Property<T>, scene.actualOf(time()));

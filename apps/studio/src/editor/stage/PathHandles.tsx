@@ -4,6 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import Svg, { G, Line, Path } from 'react-native-svg';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
+import { type PointerPress, webProps, webStyle } from '../../ui/web';
 import type { PathTarget } from '../session/desk';
 import { usePathPoint } from '../session/pathPoint';
 import { usePath } from '../session/usePath';
@@ -26,11 +27,8 @@ export function PathHandles({ target, width, height }: Props) {
   if (!held) return null;
   const { path, put } = held;
   const point = chosen === undefined ? undefined : path.points[chosen];
-  const touchLine = (e: {
-    nativeEvent: { clientX?: number; clientY?: number; pageX: number; pageY: number };
-  }) => {
+  const touchLine = ({ clientX, clientY }: PointerPress) => {
     const box = (area.current as unknown as HTMLElement).getBoundingClientRect();
-    const { clientX = e.nativeEvent.pageX, clientY = e.nativeEvent.pageY } = e.nativeEvent;
     const at: Pair = [(clientX - box.left) / width, (clientY - box.top) / height];
     const { path: longer, index } = addPoint(path, at);
     put(longer);
@@ -54,16 +52,8 @@ export function PathHandles({ target, width, height }: Props) {
       >
         <Path {...line} stroke="rgba(22,32,43,0.75)" strokeWidth={4} />
         <Path {...line} stroke="#FFFFFF" strokeWidth={2} strokeDasharray="7 5" />
-        <G
-          {...({ onPointerDown: stop, onClick: touchLine } as object)}
-          {...({ 'data-testid': 'path-line' } as object)}
-        >
-          <Path
-            {...line}
-            stroke="transparent"
-            strokeWidth={26}
-            {...({ pointerEvents: 'stroke' } as object)}
-          />
+        <G {...webProps({ onPointerDown: stop, onClick: touchLine, 'data-testid': 'path-line' })}>
+          <Path {...line} stroke="transparent" strokeWidth={26} {...webProps({ pointerEvents: 'stroke' })} />
         </G>
         {point &&
           ([point.before, point.after] as const).map((h, i) => (
@@ -174,13 +164,13 @@ function Dot({ id, label, at, on, square, small, width, height, onTouch, onMove,
   };
   return (
     <View
-      {...drag}
-      {...({
+      {...webProps(drag)}
+      {...webProps({
         onKeyDown,
         onPointerMoveCapture: (e: { altKey: boolean }) => {
           alt.current = e.altKey;
         },
-      } as object)}
+      })}
       role="button"
       tabIndex={0}
       aria-label={label}
@@ -195,7 +185,7 @@ function Dot({ id, label, at, on, square, small, width, height, onTouch, onMove,
 
 const styles = StyleSheet.create({
   fill: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0 },
-  touch: {
+  touch: webStyle({
     position: 'absolute',
     width: 32,
     height: 32,
@@ -203,7 +193,7 @@ const styles = StyleSheet.create({
     justifyContent: 'center',
     touchAction: 'none',
     cursor: 'move',
-  } as object,
+  }),
   dot: {
     width: 16,
     height: 16,

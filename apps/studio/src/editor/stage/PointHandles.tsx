@@ -4,6 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
+import { webProps, webStyle } from '../../ui/web';
 import { useDesk, useLocalTime } from '../session/desk';
 import { useReelEditor } from '../session/useReelEditor';
 
@@ -40,14 +41,14 @@ interface HandleProps {
 const round = (v: number) => Math.round(Math.min(1, Math.max(0, v)) * 10000) / 10000;
 
 function Handle({ id, name, value, width, height }: HandleProps) {
-  const { edit, graphic, settle, scene } = useReelEditor();
+  const { edit, graphic, settle, scene, time } = useReelEditor();
   const { surface } = useDesk();
   const start = useRef(value);
   const put = (x: number, y: number) =>
     edit((reel) => {
       const held = scene.controls[id]!;
       const next: [number, number] = [round(x), round(y)];
-      const local = scene.localOf(surface.position, reel.rate);
+      const local = time.localAt(surface.position);
       return setControl(reel, graphic.id, id, isKeyed(held) ? putKey(held, scene.clock, local, next) : next);
     }, `point-${id}`);
   const drag = useDrag({
@@ -76,8 +77,8 @@ function Handle({ id, name, value, width, height }: HandleProps) {
   return (
     <View style={[styles.place, { left: value[0] * width, top: value[1] * height }]} pointerEvents="box-none">
       <View
-        {...drag}
-        {...({ onKeyDown, onBlur: settle } as object)}
+        {...webProps(drag)}
+        {...webProps({ onKeyDown, onBlur: settle })}
         role="slider"
         tabIndex={0}
         aria-label={`${name} on the picture`}
@@ -106,7 +107,7 @@ function Handle({ id, name, value, width, height }: HandleProps) {
 
 const styles = StyleSheet.create({
   place: { position: 'absolute', width: 0, height: 0 },
-  touch: {
+  touch: webStyle({
     position: 'absolute',
     left: -22,
     top: -22,
@@ -116,7 +117,7 @@ const styles = StyleSheet.create({
     justifyContent: 'center',
     touchAction: 'none',
     cursor: 'move',
-  } as object,
+  }),
   ring: {
     width: 24,
     height: 24,
@@ -131,7 +132,7 @@ const styles = StyleSheet.create({
   dot: { width: 6, height: 6, borderRadius: 3, backgroundColor: '#FFFFFF' },
   above: { top: -44 },
   below: { top: 18 },
-  name: {
+  name: webStyle({
     position: 'absolute',
     left: -14,
     backgroundColor: 'rgba(22,32,43,0.86)',
@@ -139,5 +140,5 @@ const styles = StyleSheet.create({
     paddingHorizontal: 8,
     paddingVertical: 2,
     width: 'max-content',
-  } as object,
+  }),
 });

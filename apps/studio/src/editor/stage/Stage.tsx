@@ -1,19 +1,21 @@
 import { ACTION_SAFE, boundsOf, type Region, type Size, type TextLayer, TITLE_SAFE } from '@fresh-reel/core';
 import { useRef, useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
+import { Ground } from '../../preview/Ground';
 import type { PaintedFrame } from '../../preview/messages';
 import type { PreviewSurface } from '../../preview/previewClient';
 import { useAttached, usePreviewState } from '../../preview/usePreview';
-import { slotNumber } from '../../templates/slots';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
+import { webProps, webStyle } from '../../ui/web';
 import { useDesk } from '../session/desk';
 import { slotOf } from '../session/textLayers';
 import { useReelEditor } from '../session/useReelEditor';
 import { PathHandles } from './PathHandles';
 import { PointHandles } from './PointHandles';
 import { placeTags } from './placing';
+import { Tags } from './Tags';
 import { TextHandles } from './TextHandles';
 import { TypeOnPicture } from './TypeOnPicture';
 
@@ -33,7 +35,7 @@ interface Props {
 /** The picture, as large as its place allows, with tags, handles and guides over it. None of those are rendered. */
 export function Stage(props: Props) {
   const { surface } = props;
-  const { reel } = useReelEditor();
+  const { reel, scene } = useReelEditor();
   const [room, setRoom] = useState<Size>({ width: 0, height: 0 });
   const holder = useAttached(surface);
   const ratio = reel.frame.width / reel.frame.height;
@@ -52,6 +54,7 @@ export function Stage(props: Props) {
         role="group"
         aria-label="Preview of the reel"
       >
+        {scene.transparent && <Ground surface={surface} />}
         <View ref={holder} style={styles.fill} />
         {props.safeAreas && <SafeAreas />}
         <Overlay {...props} width={width} />
@@ -104,8 +107,9 @@ function Overlay({
 }: Props & { width: number }) {
   const { graphic, scene, mayEdit } = useReelEditor();
   const { path, text, typing } = useDesk();
-  const frame = usePreviewState(surface, (s) => s.frame);
   const playing = usePreviewState(surface, (s) => s.playing);
+  // While it plays nothing stands over it, so nothing is rendered with every frame.
+  const frame = usePreviewState(surface, (s) => (s.playing && !typing ? undefined : s.frame));
   const last = useRef<{ x: number; y: number } | undefined>(undefined);
   const area = useRef<View>(null);
   const k = frame ? width / frame.layout.width : 0;
@@ -155,7 +159,7 @@ function Overlay({
   const typed = worked && canType(worked) ? slotOf(worked) : undefined;
   const placed = frame ? placeTags(regions, k, width, frame.layout.height * k) : [];
   return (
-    <View ref={area} style={[styles.fill, styles.touch]} {...drag}>
+    <View ref={area} style={[styles.fill, styles.touch]} {...webProps(drag)}>
       {frame && !playing && tags && (
         <>
           {regions
@@ -163,21 +167,7 @@ function Overlay({
             .map((r) => (
               <Outline key={r.layer} quad={r.quad} k={k} />
             ))}
-          {placed.map(({ slot: id, x, y }) => {
-            const on = id === selected;
-            return (
-              <View
-                key={id}
-                pointerEvents="none"
-                testID={`tag-${id}`}
-                style={[styles.tag, on && styles.tagOn, { left: x, top: y }]}
-              >
-                <Txt kind="label" tone={on ? 'white' : 'ink'}>
-                  {slotNumber(graphic.template, id)}
-                </Txt>
-              </View>
-            );
-          })}
+          <Tags placed={placed} selected={selected} onSelect={onSelect} />
         </>
       )}
       {frame && <MissingMarks frame={frame} k={k} />}
@@ -252,14 +242,8 @@ const styles = StyleSheet.create({
     overflow: 'hidden',
   },
   fill: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0 },
-  picture: {
-    // A quiet checker shows what is transparent.
-    backgroundColor: '#6E6E6E',
-    backgroundImage: 'repeating-conic-gradient(#787878 0% 25%, #6A6A6A 0% 50%)',
-    backgroundSize: '18px 18px',
-    overflow: 'hidden',
-  } as object,
-  touch: { touchAction: 'none', cursor: 'pointer' } as object,
+  picture: { backgroundColor: colour.black, overflow: 'hidden' },
+  touch: webStyle({ touchAction: 'none', cursor: 'pointer', userSelect: 'none' }),
   safe: {
     position: 'absolute',
     borderWidth: 1,
@@ -267,18 +251,6 @@ const styles = StyleSheet.create({
     borderStyle: 'dashed',
   },
   titleSafe: { borderColor: 'rgba(255,255,255,0.9)', borderStyle: 'solid' },
-  tag: {
-    position: 'absolute',
-    width: 24,
-    height: 24,
-    borderRadius: 12,
-    backgroundColor: '#FFFFFF',
-    borderWidth: 1.5,
-    borderColor: colour.ink,
-    alignItems: 'center',
-    justifyContent: 'center',
-  },
-  tagOn: { backgroundColor: colour.accent, borderColor: '#FFFFFF' },
   outline: {
     position: 'absolute',
     borderWidth: 2,

@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
+import { type PointerHandlers, type PointerPress, webProps, webStyle } from '../../ui/web';
 import { useDesk } from '../session/desk';
 import { inParent, usePlacing } from '../session/usePlacing';
 import { type Guide, snapMove, snapTurn } from './snapping';
@@ -160,9 +161,9 @@ export function TextHandles({ region, regions, k, frame }: Props) {
         />
       ))}
       <View
-        {...drag}
-        {...pinch.handlers(drag)}
-        {...({ onKeyDown } as object)}
+        {...webProps(drag)}
+        {...webProps(pinch.handlers(drag))}
+        {...webProps({ onKeyDown })}
         role="button"
         tabIndex={0}
         aria-label="Chosen words: drag or use the arrow keys to move, Enter to type"
@@ -190,7 +191,7 @@ export function TextHandles({ region, regions, k, frame }: Props) {
       {quad.map(([x, y], i) => (
         <View
           key={i}
-          {...scaleDrag}
+          {...webProps(scaleDrag)}
           testID={`text-scale-${i}`}
           style={[styles.touch, { left: clamp(x, w) - 16, top: clamp(y, h) - 16 }]}
         >
@@ -198,7 +199,7 @@ export function TextHandles({ region, regions, k, frame }: Props) {
         </View>
       ))}
       <View
-        {...turnDrag}
+        {...webProps(turnDrag)}
         testID="text-turn"
         style={[styles.touch, { left: turnAt[0] - 16, top: turnAt[1] - 16 }]}
       >
@@ -226,14 +227,6 @@ function widened(quad: readonly Pair[]): Pair[] {
 
 const clamp = (v: number, most: number) => Math.min(most - 6, Math.max(6, v));
 
-interface PointerLike {
-  readonly pointerId: number;
-  readonly clientX: number;
-  readonly clientY: number;
-  readonly currentTarget: { setPointerCapture(id: number): void };
-  stopPropagation(): void;
-}
-
 /** Two fingers on the same view: how much farther apart, and turned by how many degrees, since they came. */
 function usePinch(on: { begin: () => void; change: (scale: number, turn: number) => void; end: () => void }) {
   const fingers = useRef(new Map<number, Pair>());
@@ -246,17 +239,13 @@ function usePinch(on: { begin: () => void; change: (scale: number, turn: number)
       angle: (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI,
     };
   };
-  type Handler = (e: PointerLike) => void;
+  type Handler = (e: PointerPress) => void;
   return {
     active: () => first.current !== undefined,
     /** Whether two fingers were down since the first one came. */
     used: () => used.current,
     /** Wraps a drag's handlers, which see one finger only. */
-    handlers: (drag: object) => {
-      const one = drag as Record<
-        'onPointerDown' | 'onPointerMove' | 'onPointerUp' | 'onPointerCancel',
-        Handler
-      >;
+    handlers: (one: PointerHandlers): PointerHandlers => {
       const gone: Handler = (e) => {
         fingers.current.delete(e.pointerId);
         if (first.current && fingers.current.size < 2) {
@@ -265,7 +254,7 @@ function usePinch(on: { begin: () => void; change: (scale: number, turn: number)
         }
       };
       return {
-        onPointerDown: (e: PointerLike) => {
+        onPointerDown: (e: PointerPress) => {
           fingers.current.set(e.pointerId, [e.clientX, e.clientY]);
           used.current = fingers.current.size > 1;
           if (fingers.current.size === 2) {
@@ -275,39 +264,39 @@ function usePinch(on: { begin: () => void; change: (scale: number, turn: number)
           one.onPointerDown(e);
           // The second finger, which the drag leaves alone, is held here all the same.
           e.stopPropagation();
-          e.currentTarget.setPointerCapture(e.pointerId);
+          e.currentTarget.setPointerCapture?.(e.pointerId);
         },
-        onPointerMove: (e: PointerLike) => {
+        onPointerMove: (e: PointerPress) => {
           if (fingers.current.has(e.pointerId)) fingers.current.set(e.pointerId, [e.clientX, e.clientY]);
           if (first.current && fingers.current.size === 2) {
             const now = measure();
             on.change(now.reach / Math.max(1, first.current.reach), now.angle - first.current.angle);
           } else one.onPointerMove(e);
         },
-        onPointerUp: (e: PointerLike) => {
+        onPointerUp: (e: PointerPress) => {
           gone(e);
           one.onPointerUp(e);
         },
-        onPointerCancel: (e: PointerLike) => {
+        onPointerCancel: (e: PointerPress) => {
           gone(e);
           one.onPointerCancel(e);
         },
-      } as object;
+      };
     },
   };
 }
 
 const styles = StyleSheet.create({
   fill: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0 },
-  box: { position: 'absolute', cursor: 'move', touchAction: 'none', borderRadius: 4 } as object,
-  edge: {
+  box: webStyle({ position: 'absolute', cursor: 'move', touchAction: 'none', borderRadius: 4 }),
+  edge: webStyle({
     position: 'absolute',
     height: 2,
     backgroundColor: colour.accent,
     boxShadow: '0 0 0 1px rgba(255,255,255,0.7)',
     transformOrigin: '0 50%',
-  } as object,
-  touch: {
+  }),
+  touch: webStyle({
     position: 'absolute',
     width: 32,
     height: 32,
@@ -315,7 +304,7 @@ const styles = StyleSheet.create({
     justifyContent: 'center',
     touchAction: 'none',
     cursor: 'nwse-resize',
-  } as object,
+  }),
   corner: {
     width: 13,
     height: 13,

@@ -6,6 +6,7 @@ import { usePreviewState } from '../../preview/usePreview';
 import { Press } from '../../ui/Press';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
+import { webProps, webStyle } from '../../ui/web';
 import { useDesk } from '../session/desk';
 import { useReelEditor } from '../session/useReelEditor';
 import { usePutWords } from '../words/TextTools';
@@ -105,7 +106,7 @@ export function TypeOnPicture({ surface, layer, slot, k }: Props) {
       style={styles.fill}
       testID="typing"
       // A finger's touch ends in a mouse press, which would take the keys from the field.
-      {...({ onPointerDown: touch, onPointerUp: stop, onMouseDown: keepFocus } as object)}
+      {...webProps({ onPointerDown: touch, onPointerUp: stop, onMouseDown: keepFocus })}
     >
       {chosen.map((l) => (
         <View
@@ -114,7 +115,7 @@ export function TypeOnPicture({ surface, layer, slot, k }: Props) {
           style={[
             styles.fill,
             styles.chosen,
-            { clipPath: `polygon(${l.quad.map(([x, y]) => `${x * k}px ${y * k}px`).join(',')})` } as object,
+            webStyle({ clipPath: `polygon(${l.quad.map(([x, y]) => `${x * k}px ${y * k}px`).join(',')})` }),
           ]}
         />
       ))}
@@ -136,7 +137,7 @@ export function TypeOnPicture({ surface, layer, slot, k }: Props) {
         role="button"
         aria-label="Done typing"
         onPress={done}
-        {...({ onPointerDown: stop } as object)}
+        {...webProps({ onPointerDown: stop })}
         style={styles.done}
         testID="typing-done"
       >
@@ -181,19 +182,19 @@ function Caret({
 }
 
 const styles = StyleSheet.create({
-  fill: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0, touchAction: 'none' } as object,
+  fill: webStyle({ position: 'absolute', left: 0, top: 0, right: 0, bottom: 0, touchAction: 'none' }),
   chosen: { backgroundColor: 'rgba(57,194,215,0.45)' },
-  caret: {
+  caret: webStyle({
     position: 'absolute',
     width: 3,
     borderRadius: 1.5,
     backgroundColor: colour.accent,
     boxShadow: '0 0 0 1px #FFFFFF',
     transformOrigin: '50% 100%',
-  } as object,
+  }),
   // Seen by the keyboard and by assistive technology, not by the eye; 16 px keeps phones from zooming in. Its lines are
   // the words' own, so that Home and End go to their ends.
-  unseen: {
+  unseen: webStyle({
     position: 'absolute',
     left: 8,
     bottom: 8,
@@ -203,7 +204,7 @@ const styles = StyleSheet.create({
     fontSize: 16,
     whiteSpace: 'pre',
     pointerEvents: 'none',
-  } as object,
+  }),
   done: {
     position: 'absolute',
     right: 8,

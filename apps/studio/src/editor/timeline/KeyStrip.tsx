@@ -14,15 +14,17 @@ import {
   type Stretch,
   valueAt,
 } from '@fresh-reel/core';
-import { useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Polyline, Rect } from 'react-native-svg';
+import { MovingMark } from '../../preview/MovingMark';
 import { IconButton } from '../../ui/Button';
 import { Press } from '../../ui/Press';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
-import { useDesk, useLocalTime, useSeekLocal } from '../session/desk';
+import { webProps, webStyle } from '../../ui/web';
+import { useDesk, useLocalTime } from '../session/desk';
 import { type Keyed, keyedOf } from '../session/keyTargets';
 import { useReelEditor } from '../session/useReelEditor';
 import { CurveSheet } from './CurveSheet';
@@ -40,10 +42,11 @@ export function KeyStrip() {
 }
 
 function Strip({ keyed, onClose }: { keyed: Keyed; onClose: () => void }) {
-  const { scene, edit, settle } = useReelEditor();
+  const { scene, time: times, edit, settle } = useReelEditor();
+  const { surface, seek: seekFrame } = useDesk();
   const { clock } = scene;
   const time = useLocalTime();
-  const seek = useSeekLocal();
+  const seek = (local: number) => seekFrame(times.frameOfLocal(local));
   const [curve, setCurve] = useState<number>();
   const { held, name } = keyed;
   const end = Math.max(1, clock.in + clock.hold + clock.out);
@@ -53,6 +56,7 @@ function Strip({ keyed, onClose }: { keyed: Keyed; onClose: () => void }) {
     edit((r) => keyed.write(r, next), gesture);
     if (!gesture) settle();
   };
+  const partOf = useCallback((frame: number) => times.localAt(frame) / end, [times, end]);
   const value = (at: number): ControlValue =>
     valueAt(held as Parameters<typeof valueAt<ControlValue>>[0], {
       clock,
@@ -108,10 +112,7 @@ function Strip({ keyed, onClose }: { keyed: Keyed; onClose: () => void }) {
       </View>
       <View style={styles.line}>
         <ValueLine value={value} end={end} />
-        <View
-          style={[styles.playhead, { left: `${(Math.min(time, end) / end) * 100}%` }]}
-          pointerEvents="none"
-        />
+        <MovingMark surface={surface} partOf={partOf} style={styles.playhead} />
         {keys.map((k, i) => (
           <KeyDot
             key={i}
@@ -264,8 +265,8 @@ function KeyDot({ index, at, end, of, on, onSeek, onMove, onEnd }: DotProps) {
   return (
     <View
       ref={dot}
-      {...drag}
-      {...({ onKeyDown } as object)}
+      {...webProps(drag)}
+      {...webProps({ onKeyDown })}
       role="slider"
       tabIndex={0}
       aria-label={`Keyframe ${index + 1}, in the ${of}`}
@@ -293,7 +294,7 @@ const styles = StyleSheet.create({
     marginLeft: -1,
     backgroundColor: colour.ink,
   },
-  touch: {
+  touch: webStyle({
     position: 'absolute',
     top: 1,
     width: 32,
@@ -303,7 +304,7 @@ const styles = StyleSheet.create({
     justifyContent: 'center',
     cursor: 'ew-resize',
     touchAction: 'none',
-  } as object,
+  }),
   dot: {
     width: 14,
     height: 14,

@@ -1,6 +1,7 @@
-import { convertFrames, secondsAt, setControl, stretches, timecodeAt } from '@fresh-reel/core';
-import { useRef, useState } from 'react';
+import { type Rate, secondsAt, setControl, stretches, timecodeAt } from '@fresh-reel/core';
+import { useCallback, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { MovingMark } from '../../preview/MovingMark';
 import type { PreviewSurface } from '../../preview/previewClient';
 import { usePreviewState } from '../../preview/usePreview';
 import { snapped } from '../../ui/Slider';
@@ -8,7 +9,12 @@ import { Txt } from '../../ui/Txt';
 import { colour, size } from '../../ui/theme';
 import { secondsText } from '../../ui/units';
 import { useDrag } from '../../ui/useDrag';
+import { webProps, webStyle } from '../../ui/web';
+import { useRestingFrame } from '../session/desk';
 import { useReelEditor } from '../session/useReelEditor';
+
+/** Frames of a second, rounded. */
+const SECOND = (rate: Rate) => Math.round(rate.num / rate.den);
 
 /** The control that sets the hold, when the template has one. */
 function useHoldControl() {
@@ -21,9 +27,9 @@ function useHoldControl() {
 
 /** In, hold and out as three lengths of one ribbon. Scrub anywhere on it; drag the hold's end to make it longer. */
 export function Ribbon({ surface, onSeek }: { surface: PreviewSurface; onSeek: (frame: number) => void }) {
-  const { reel, scene, graphic, edit, settle } = useReelEditor();
-  const number = usePreviewState(surface, (s) => s.frame?.number ?? 0);
-  const count = usePreviewState(surface, (s) => s.frame?.count) ?? Math.max(1, Math.round(scene.length));
+  const { reel, scene, graphic, time, edit, settle } = useReelEditor();
+  const number = useRestingFrame(surface);
+  const [first, past] = time.span;
   const line = useRef<View>(null);
   const [focused, setFocused] = useState(false);
   const hold = useHoldControl();
@@ -33,7 +39,7 @@ export function Ribbon({ surface, onSeek }: { surface: PreviewSurface; onSeek: (
   const seekTo = (x: number) => {
     const box = (line.current as unknown as HTMLElement).getBoundingClientRect();
     const part = Math.min(1, Math.max(0, (x - box.left) / box.width));
-    onSeek(Math.min(count - 1, Math.round(part * count)));
+    onSeek(Math.min(past - 1, first + Math.round(part * (past - first))));
   };
   const scrub = useDrag({ onStart: ({ x }) => seekTo(x), onMove: ({ x }) => seekTo(x) });
   const start = useRef({ hold: 0, perPixel: 1 });
@@ -60,13 +66,15 @@ export function Ribbon({ surface, onSeek }: { surface: PreviewSurface; onSeek: (
     const next = {
       ArrowLeft: surface.position - step,
       ArrowRight: surface.position + step,
-      Home: 0,
-      End: count - 1,
+      PageUp: surface.position - SECOND(reel.rate),
+      PageDown: surface.position + SECOND(reel.rate),
+      Home: first,
+      End: past - 1,
     }[e.key];
     if (next === undefined) return;
     e.preventDefault();
     e.stopPropagation();
-    onSeek(Math.min(count - 1, Math.max(0, next)));
+    onSeek(Math.min(past - 1, Math.max(first, next)));
   };
   const holdKey = (e: {
     key: string;
@@ -81,7 +89,7 @@ export function Ribbon({ surface, onSeek }: { surface: PreviewSurface; onSeek: (
     setHold(scene.clock.hold + step);
     settle();
   };
-  const now = convertFrames(number, reel.rate, rate);
+  const partOf = useCallback((frame: number) => time.actualAt(frame) / end, [time, end]);
   const part = (frames: number) => `${(frames / end) * 100}%` as const;
   const lengths = [
     { name: 'In', from: 0, length: holdStart, style: styles.in },
@@ -91,13 +99,13 @@ export function Ribbon({ surface, onSeek }: { surface: PreviewSurface; onSeek: (
   return (
     <View style={styles.all}>
       <View
-        {...scrub}
-        {...({ onKeyDown, onFocus: () => setFocused(true), onBlur: () => setFocused(false) } as object)}
+        {...webProps(scrub)}
+        {...webProps({ onKeyDown, onFocus: () => setFocused(true), onBlur: () => setFocused(false) })}
         role="slider"
         tabIndex={0}
         aria-label="Playhead"
-        aria-valuemin={0}
-        aria-valuemax={count - 1}
+        aria-valuemin={first}
+        aria-valuemax={past - 1}
         aria-valuenow={number}
         aria-valuetext={timecodeAt(number, reel.rate)}
         testID="seek"
@@ -105,25 +113,23 @@ export function Ribbon({ surface, onSeek }: { surface: PreviewSurface; onSeek: (
       >
         <View ref={line} style={styles.line}>
           {lengths.map((l) => (
-            <View
-              key={l.name}
-              style={[styles.stretch, l.style, { left: part(l.from), width: part(l.length) }]}
-            >
+            <View key={l.name} style={[styles.stretch, { left: part(l.from), width: part(l.length) }]}>
               {l.length / end > 0.09 && (
-                <Txt kind="label" numberOfLines={1}>
+                <Txt kind="label" numberOfLines={1} style={styles.name}>
                   {l.length / end > 0.18 ? `${l.name} ${secondsText(secondsAt(l.length, rate))}` : l.name}
                 </Txt>
               )}
+              <View style={[styles.bar, l.style]} />
             </View>
           ))}
-          <View style={[styles.playhead, { left: part(Math.min(now, end)) }]} pointerEvents="none" />
+          <MovingMark surface={surface} partOf={partOf} style={styles.playhead} />
         </View>
       </View>
       {hold && (
         <View style={styles.grips} pointerEvents="box-none">
           <View
-            {...stretch}
-            {...({ onKeyDown: holdKey } as object)}
+            {...webProps(stretch)}
+            {...webProps({ onKeyDown: holdKey })}
             role="slider"
             tabIndex={0}
             aria-label="Length of the hold"
@@ -163,39 +169,35 @@ export function TimeText({ surface }: { surface: PreviewSurface }) {
 
 const styles = StyleSheet.create({
   all: { paddingHorizontal: 16 },
-  touch: {
+  touch: webStyle({
     height: 52,
     justifyContent: 'center',
     cursor: 'pointer',
     touchAction: 'none',
     borderRadius: 8,
-  } as object,
+  }),
   focused: { outlineWidth: 2, outlineColor: colour.blue, outlineStyle: 'solid' },
-  line: { height: 36 },
-  stretch: {
-    position: 'absolute',
-    top: 0,
-    bottom: 0,
-    justifyContent: 'center',
-    paddingHorizontal: 8,
-    overflow: 'hidden',
-  },
-  in: { backgroundColor: '#E9DFC9', borderTopLeftRadius: 8, borderBottomLeftRadius: 8 },
+  line: { height: 42 },
+  stretch: { position: 'absolute', top: 0, bottom: 0, justifyContent: 'flex-end' },
+  // The words stand above the bar, where the playhead does not come.
+  name: { height: 18, paddingHorizontal: 2 },
+  bar: { height: 22 },
+  in: { backgroundColor: colour.sand, borderTopLeftRadius: 8, borderBottomLeftRadius: 8 },
   hold: { backgroundColor: colour.accentTint },
-  out: { backgroundColor: '#E9DFC9', borderTopRightRadius: 8, borderBottomRightRadius: 8 },
+  out: { backgroundColor: colour.sand, borderTopRightRadius: 8, borderBottomRightRadius: 8 },
   playhead: {
     position: 'absolute',
-    top: -6,
-    bottom: -6,
+    top: 17,
+    bottom: -4,
     width: 3,
     marginLeft: -1.5,
     borderRadius: 2,
     backgroundColor: colour.ink,
   },
   grips: { position: 'absolute', left: 16, right: 16, top: 0, bottom: 0 },
-  grip: {
+  grip: webStyle({
     position: 'absolute',
-    top: 4,
+    top: 8,
     width: 44,
     height: 44,
     marginLeft: -22,
@@ -204,14 +206,15 @@ const styles = StyleSheet.create({
     cursor: 'ew-resize',
     touchAction: 'none',
     borderRadius: 8,
-  } as object,
+  }),
   gripBar: {
     width: 6,
-    height: 28,
+    height: 26,
     borderRadius: 3,
+    marginTop: 14,
     backgroundColor: colour.accent,
     borderWidth: 1,
-    borderColor: '#FFFFFF',
+    borderColor: colour.card,
   },
   time: { flexDirection: 'row', alignItems: 'center', gap: 8 },
   figures: { fontVariant: ['tabular-nums'], fontSize: size.body },

@@ -3,7 +3,6 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { pickFile, SEEN_FILES } from '../../media/files/pickFile';
 import { importMedia } from '../../media/import/importMedia';
-import { provideMedia } from '../../preview/previewClient';
 import { mediaId } from '../../storage/media';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
@@ -44,7 +43,6 @@ export function FillPart({ text }: { text: WorkedText }) {
         throw new Error(`“${file.name}” has no picture in it. Choose a picture or a clip.`);
       }
       const media = mediaId(came.record);
-      await provideMedia(media);
       set({ fill: { media: freshPicture(media, came.record.name) } });
     } catch (error) {
       setFault(error instanceof Error ? error.message : String(error));

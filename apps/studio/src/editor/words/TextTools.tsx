@@ -1,4 +1,4 @@
-import { changeText, type Slot, setSlot } from '@fresh-reel/core';
+import { changeText, graphicOf, type Slot, setSlot } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from '../../ui/Button';
@@ -64,7 +64,7 @@ export function TextTools({ slot, onSign }: Props) {
             kind="plain"
             onPress={() => {
               edit((r) => {
-                const held = r.tracks[0]!.graphics[0]!.fill.texts?.[layer.id] ?? {};
+                const held = graphicOf(r, graphic.id).fill.texts?.[layer.id] ?? {};
                 const none = Object.fromEntries(Object.keys(held).map((key) => [key, undefined]));
                 return changeText(r, graphic.id, layer.id, none);
               });

@@ -25,7 +25,7 @@ export interface WorkedText {
 }
 
 export function useText(id: string): WorkedText | undefined {
-  const { scene, graphic, edit, settle } = useReelEditor();
+  const { scene, graphic, time, edit, settle } = useReelEditor();
   const { surface } = useDesk();
   const layer = scene.textLayer(id);
   const original = [...everyLayer(graphic.template.layers)].find((l) => l.id === id);
@@ -37,7 +37,7 @@ export function useText(id: string): WorkedText | undefined {
     layer,
     original,
     change: graphic.fill.texts?.[id] ?? {},
-    value: (property) => scene.valueAt(property, surface.snapshot().frame?.number ?? 0),
+    value: (property) => scene.valueAt(property, time.actualAt(surface.position)),
     put,
     set: (part) => {
       put(part);

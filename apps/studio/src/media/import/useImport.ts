@@ -1,7 +1,6 @@
 import { type NumberedRun, numberedRuns, type Rate, runName } from '@fresh-reel/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
-import { provideMedia } from '../../preview/previewClient';
 import { keys } from '../../storage/queries';
 import { ImportCancelled, type Imported, importMedia, importSequence } from './importMedia';
 
@@ -74,9 +73,6 @@ export function useImport(): Taking {
           const imported = await ('run' in item
             ? importSequence(item.run, item.rate, options)
             : importMedia(item, options));
-          if (imported.kind === 'media' && imported.record.kind !== 'sound') {
-            await provideMedia(`sha256:${imported.record.hash}`);
-          }
           came.push(imported);
         } catch (error) {
           if (error instanceof ImportCancelled) break;

@@ -1,0 +1,96 @@
+import type { Reel } from '@fresh-reel/core';
+import { readReel } from '../../storage/reels';
+import { holdReel } from '../../storage/tabs';
+import type { Autosave } from './autosave';
+
+/** Whether this tab may change the reel. */
+export type LockState = 'asking' | 'held' | 'elsewhere';
+
+interface Told {
+  state(state: LockState): void;
+  /** What another tab wrote. */
+  stored(reel: Reel): void;
+}
+
+/**
+ * The right to change a reel while it is open: one tab has it. Nothing is written without it, what another tab wrote is
+ * read before it is used, and what is not written yet is before it is let go.
+ */
+export class ReelLock {
+  private release: () => void = () => undefined;
+  private state: LockState = 'asking';
+  /** Another tab had it, so what is stored may be newer than what is here. */
+  private other = false;
+  private closed = false;
+
+  constructor(
+    private readonly id: string,
+    private readonly autosave: Pick<Autosave<Reel>, 'allow' | 'flush' | 'replace' | 'unsaved'>,
+    private readonly told: Told,
+    private readonly hold = holdReel,
+    private readonly read = readReel,
+  ) {}
+
+  /** Asks for the right, or waits until the tab that has it is closed. */
+  open(): void {
+    this.ask(false);
+  }
+
+  /** Takes the right from the tab that has it, once that has written everything. */
+  take(): void {
+    this.other = true;
+    this.release();
+    this.ask(true);
+  }
+
+  /** Writes what is not written yet, and lets go. */
+  async close(): Promise<void> {
+    this.closed = true;
+    await this.autosave.flush().catch(() => undefined);
+    this.autosave.allow(false);
+    this.release();
+  }
+
+  /** Another tab wrote the reel: shows it, while that tab has the right. */
+  async written(): Promise<void> {
+    if (this.state === 'elsewhere') await this.reload();
+  }
+
+  private ask(take: boolean): void {
+    this.release = this.hold(this.id, {
+      take,
+      onHeld: async () => {
+        if (this.other) await this.reload();
+        if (this.closed) return;
+        this.autosave.allow(true);
+        this.become('held');
+      },
+      onRefused: () => {
+        this.other = true;
+        this.become('elsewhere');
+      },
+      onLost: () => {
+        this.autosave.allow(false);
+        if (this.closed) return;
+        this.other = true;
+        this.become('elsewhere');
+        this.release();
+        this.ask(false);
+      },
+      onWanted: () => this.autosave.flush(),
+    });
+  }
+
+  private become(state: LockState): void {
+    this.state = state;
+    if (!this.closed) this.told.state(state);
+  }
+
+  private async reload(): Promise<void> {
+    const found = await this.read(this.id).catch(() => undefined);
+    // What could not be written before the reel was taken away is not thrown out for what was.
+    if (this.closed || found?.kind !== 'reel' || this.autosave.unsaved) return;
+    this.autosave.replace(found.reel);
+    this.told.stored(found.reel);
+  }
+}

@@ -1,0 +1,36 @@
+import { z } from 'zod';
+import { jsonOf, store, write } from './store';
+
+/** Clips of the demo that can lie behind a transparent title, by their files. */
+export const FOOTAGE = ['kites-crossing', 'crowd-on-the-hill', 'drifting-sky'] as const;
+
+const groundSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('footage'), clip: z.enum(FOOTAGE) }),
+  z.strictObject({ kind: z.literal('picture'), media: z.string().min(1) }),
+  z.strictObject({ kind: z.literal('plain'), colour: z.string().regex(/^#[0-9A-Fa-f]{6}$/) }),
+  z.strictObject({ kind: z.literal('chequers') }),
+]);
+
+/** What lies behind transparent titles while they are looked at. It is never rendered. */
+export type Ground = z.infer<typeof groundSchema>;
+
+const preferencesSchema = z.object({
+  ground: groundSchema.catch({ kind: 'footage', clip: 'kites-crossing' }),
+  /** Whether templates are shown in the user's brand, and begin in it. */
+  wearing: z.boolean().catch(false),
+});
+
+/** What the user has chosen once for all of the app. */
+export type Preferences = z.infer<typeof preferencesSchema>;
+
+const KEY = 'preferences';
+
+/** What does not read is as it was in the beginning. */
+export async function readPreferences(): Promise<Preferences> {
+  return preferencesSchema.parse(jsonOf(await store.getItem(KEY)) ?? {});
+}
+
+/** @throws {StorageError} */
+export async function savePreferences(preferences: Preferences): Promise<void> {
+  await write({ [KEY]: JSON.stringify(preferences) });
+}

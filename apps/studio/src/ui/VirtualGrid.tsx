@@ -1,0 +1,91 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { createContext, type ReactNode, useContext, useLayoutEffect, useRef, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { elementOf } from './web';
+
+/** The view that scrolls, in which long lists stand. */
+const ScrollerContext = createContext<() => HTMLElement | null>(() => null);
+export const ScrollerProvider = ScrollerContext.Provider;
+
+interface Props<T> {
+  readonly items: readonly T[];
+  readonly keyOf: (item: T) => string;
+  readonly render: (item: T) => ReactNode;
+  readonly columns: number;
+  /** Pixels between columns and rows. */
+  readonly gap: number;
+  /** Height of a row before it is measured, in pixels. */
+  readonly height: number;
+}
+
+/** Up to so many things are all there: finding in the page and screen readers come to each. */
+const ALL = 48;
+
+/** Things in rows and columns; of a long list, only those near what is seen are there. */
+export function VirtualGrid<T>(props: Props<T>) {
+  const { items, keyOf, render, columns, gap } = props;
+  if (items.length > ALL) return <Rows {...props} />;
+  return (
+    <View style={[styles.grid, { gap }]}>
+      {items.map((item) => (
+        <View key={keyOf(item)} style={cell(columns, gap)}>
+          {render(item)}
+        </View>
+      ))}
+    </View>
+  );
+}
+
+function Rows<T>({ items, keyOf, render, columns, gap, height }: Props<T>) {
+  const scroller = useContext(ScrollerContext);
+  const list = useRef<View>(null);
+  const [margin, setMargin] = useState(0);
+  useLayoutEffect(() => {
+    const [element, around] = [elementOf(list), scroller()];
+    if (!element || !around) return;
+    const measure = () =>
+      setMargin(element.getBoundingClientRect().top - around.getBoundingClientRect().top + around.scrollTop);
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(around);
+    return () => observer.disconnect();
+  }, [scroller]);
+  const rows = useVirtualizer({
+    count: Math.ceil(items.length / columns),
+    getScrollElement: scroller,
+    estimateSize: () => height,
+    gap,
+    overscan: 3,
+    scrollMargin: margin,
+  });
+  return (
+    <View ref={list} style={{ height: rows.getTotalSize() }}>
+      {rows.getVirtualItems().map((row) => (
+        <View
+          key={row.index}
+          ref={(view) => rows.measureElement(view as unknown as HTMLElement | null)}
+          {...{ dataSet: { index: row.index } }}
+          style={[styles.row, { gap, transform: [{ translateY: row.start - margin }] }]}
+        >
+          {items.slice(row.index * columns, (row.index + 1) * columns).map((item) => (
+            <View key={keyOf(item)} style={cell(columns, gap)}>
+              {render(item)}
+            </View>
+          ))}
+        </View>
+      ))}
+    </View>
+  );
+}
+
+const cell = (columns: number, gap: number) =>
+  columns === 1
+    ? styles.whole
+    : // A hair less, so that rounding never breaks a row.
+      ({ width: `calc(${100 / columns}% - ${gap - gap / columns + 0.1}px)` } as object);
+
+const styles = StyleSheet.create({
+  grid: { flexDirection: 'row', flexWrap: 'wrap' },
+  row: { flexDirection: 'row', position: 'absolute', left: 0, right: 0, top: 0 },
+  whole: { width: '100%' },
+});
