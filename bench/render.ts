@@ -13,7 +13,7 @@ import {
 import { type BrowserStudio, fetchBytes, surfaceOf } from '../apps/studio/src/engine/browserStudio';
 import { opaquePlanes } from '../apps/studio/src/engine/opaquePlanes';
 import { PaintCrew } from '../apps/studio/src/render/paintCrew';
-import { samplePicture, sceneOf } from './scene';
+import { sceneOf } from './scene';
 
 const RATE = { num: 60000, den: 1001 };
 const { width, height } = FRAMES.wide;
@@ -109,12 +109,10 @@ export async function crew(
   painters: readonly MessagePort[],
 ): Promise<CrewFigures> {
   const scene = await sceneOf(studio, templateById(template));
-  const pictures = await Promise.all(
-    scene
-      .media()
-      .filter((id) => studio.mediaFacts(id)?.duration === undefined)
-      .map(async (id) => [id, await samplePicture(id)] as const),
-  );
+  const sizes = scene.media().flatMap((id) => {
+    const facts = studio.mediaFacts(id);
+    return facts && facts.duration === undefined ? [[id, facts] as const] : [];
+  });
   const count = Math.min(240, scene.frameCount(RATE));
   const plan: RenderPlan = {
     format: 'mp4',
@@ -128,7 +126,7 @@ export async function crew(
   const kept: Uint8Array[] = [];
   /** Begun: starting the painters, with their fonts and pictures, is not what is measured. */
   const begun = async (ports: readonly MessagePort[]) => {
-    const shared = new PaintCrew({ reel: scene.reel, plan, pictures, fonts: [] }, count, ports);
+    const shared = new PaintCrew({ reel: scene.reel, plan, sizes, fonts: [] }, count, ports);
     const first = new Uint8Array((await shared.take()) as ArrayBuffer).slice();
     return async (i: number) => (i === 0 ? first : new Uint8Array((await shared.take()) as ArrayBuffer));
   };

@@ -1,11 +1,10 @@
 import { EMPTY_FILL, newReel, ReelScene, type Template } from '@fresh-reel/core';
-import { SHIPPED } from '@fresh-reel/templates';
 import type { BrowserStudio } from '../apps/studio/src/engine/browserStudio';
 import type { DecodedPicture } from '../apps/studio/src/media/decode/picture';
 
 /** A sample of a template as the page of the app decodes it; vector pictures come drawn. */
 export async function samplePicture(id: string): Promise<DecodedPicture> {
-  const response = await fetch(`/bench-pictures/${SHIPPED.find(id)!.replace('.svg', '.png')}`);
+  const response = await fetch(`/bench-pictures/${id}`);
   const bitmap = await createImageBitmap(await response.blob());
   return { bitmap, width: bitmap.width, height: bitmap.height };
 }

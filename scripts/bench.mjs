@@ -25,6 +25,7 @@ const { default: puppeteer } = await import('puppeteer-core');
 const { createCanvas, loadImage } = await import('@napi-rs/canvas');
 const { register } = await import('tsx/esm/api');
 register();
+const { SHIPPED } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);
 const { createApp } = await import(new URL('../apps/server/src/app.ts', import.meta.url).href);
 
 /** The page that measures: core and the studio's engine in one worker. */
@@ -54,11 +55,11 @@ async function serveBench() {
         .end('<!doctype html><link rel="icon" href="data:,"><input type="file">');
     const script = outputFiles.find((f) => f.path === path);
     if (script) return response.setHeader('content-type', 'text/javascript').end(script.text);
-    const asset = `${root}packages/templates/src/${path.replace('/bench-pictures/', '')}`;
     if (path.startsWith('/bench-pictures/')) {
-      if (existsSync(asset)) return response.end(readFileSync(asset));
+      const asset = `${root}packages/templates/src/${SHIPPED.find(path.replace('/bench-pictures/', ''))}`;
+      if (!asset.endsWith('.svg')) return response.end(readFileSync(asset));
       // Vector pictures are drawn by the page in the app; a worker alone gets them drawn.
-      const image = await loadImage(asset.replace(/\.png$/, '.svg'));
+      const image = await loadImage(asset);
       const canvas = createCanvas(2048, 2048);
       canvas.getContext('2d').drawImage(image, 0, 0, 2048, 2048);
       return response.end(await canvas.encode('png'));
@@ -110,7 +111,13 @@ async function inWorker(what, path, onTenth, painters = 0) {
         const others = Array.from({ length: count }, () => new Worker('/paint.js'));
         const ports = others.map((other) => {
           const { port1, port2 } = new MessageChannel();
-          other.postMessage({ port: port1 }, [port1]);
+          other.postMessage({ type: 'conductor', port: port1 }, [port1]);
+          other.onmessage = async ({ data: { needs: id } }) => {
+            const response = await fetch(`/bench-pictures/${id}`);
+            const bitmap = await createImageBitmap(await response.blob());
+            const { width, height } = bitmap;
+            other.postMessage({ type: 'picture', id, picture: { bitmap, width, height } }, [bitmap]);
+          };
           return port2;
         });
         worker.onmessage = ({ data }) => {

@@ -1,23 +1,28 @@
 import { QueryClientProvider } from '@tanstack/react-query';
-import { useFonts } from 'expo-font';
 import { Slot } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { clearOutFiles } from '@/media/files/outFile';
 import { restoreRenders } from '@/render/jobs';
 import { startDemoShelf } from '@/shelf/demoShelf';
+import { onStored } from '@/storage/changes';
 import { startDemo } from '@/storage/demo';
 import { clearBrokenImports } from '@/storage/media';
-import { queryClient } from '@/storage/queries';
+import { keys, queryClient } from '@/storage/queries';
 import { purgeOld } from '@/storage/removed';
 import { recoverUnsaved } from '@/storage/unsaved';
+import { Announcer } from '@/ui/announce';
 import { Banner } from '@/ui/Banner';
 import { ToastProvider } from '@/ui/Toast';
-import { colour, interfaceFonts } from '@/ui/theme';
+import { colour, FONT_FACES } from '@/ui/theme';
+
+// Whoever shows a file or a font hears when it comes or goes, in this tab or another.
+onStored(({ kind }) => {
+  for (const queryKey of kind === 'font' ? [keys.fonts, keys.media] : [keys.media, ['thumb'], ['facts']])
+    void queryClient.invalidateQueries({ queryKey });
+});
 
 export default function Layout() {
-  // Words show in the system's font until ours are here.
-  useFonts(interfaceFonts);
   const [state, setState] = useState<'starting' | 'ready' | { fault: string }>('starting');
   useEffect(() => {
     recoverUnsaved()
@@ -36,12 +41,14 @@ export default function Layout() {
   }, []);
   return (
     <QueryClientProvider client={queryClient}>
+      <style>{FONT_FACES}</style>
       <ToastProvider>
         <View style={styles.app}>
           {typeof state === 'object' && (
             <Banner kind="fault">{`This browser does not let Fresh Reel keep anything (${state.fault}). You can work, but reels will be gone when the tab closes.`}</Banner>
           )}
           {state !== 'starting' && <Slot />}
+          <Announcer />
         </View>
       </ToastProvider>
     </QueryClientProvider>

@@ -72,6 +72,7 @@ export {
   graphicOf,
   hideSlot,
   newReel,
+  pourInto,
   pourMedia,
   renameReel,
   replaceMedia,
@@ -89,6 +90,7 @@ export {
 export { STANDING } from './edit/standingKinds';
 export { lookOf, markWords, plainText, type RunLook, retype } from './edit/words';
 export { canBeKeyed, faultsOfFill, isKeyed, restingValue, takesWords } from './evaluate/controls';
+export { documentOnly } from './evaluate/documentOnly';
 export { type EvaluatedFrame, GraphicScene, type Resources } from './evaluate/graphicScene';
 export { fontNeeds } from './evaluate/needs';
 export type { Region } from './evaluate/paintPass';
@@ -109,6 +111,7 @@ export {
 export type { AssetSource } from './media/assets';
 export { clipStretch, clipTime, FRAME_SLACK } from './media/clipTime';
 export {
+  likelyClip,
   type NumberedRun,
   numberedRuns,
   numbersText,
@@ -121,7 +124,15 @@ export {
 export { Memo } from './memo';
 export { type Easing, easingFunction } from './motion/easing';
 export { opsBounds } from './paint/bounds';
-export { BLEND_MODES, type ClipFrame, clipFramesOf, type Op, sameMoments, sameOps } from './paint/ops';
+export {
+  BLEND_MODES,
+  type ClipFrame,
+  clipFramesOf,
+  type Op,
+  picturesOf,
+  sameMoments,
+  sameOps,
+} from './paint/ops';
 export { Painter } from './paint/painter';
 export type { PathSink, Picture, Surface } from './paint/surface';
 export { GraphicItem } from './reel/graphicItem';

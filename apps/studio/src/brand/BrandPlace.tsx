@@ -66,14 +66,8 @@ function BrandForm({ stored }: { stored: Brand }) {
         testID="brand"
         beside={
           <View style={styles.steps}>
-            <IconButton icon="corner-up-left" label="Undo" disabled={!canUndo} onPress={undo} testID="undo" />
-            <IconButton
-              icon="corner-up-right"
-              label="Redo"
-              disabled={!canRedo}
-              onPress={redo}
-              testID="redo"
-            />
+            <IconButton icon="undo-2" label="Undo" disabled={!canUndo} onPress={undo} testID="undo" />
+            <IconButton icon="redo-2" label="Redo" disabled={!canRedo} onPress={redo} testID="redo" />
           </View>
         }
       >

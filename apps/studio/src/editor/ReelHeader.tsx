@@ -62,8 +62,8 @@ export function ReelHeader() {
           />
         )}
       </View>
-      <IconButton icon="corner-up-left" label="Undo" disabled={!canUndo} onPress={undo} testID="undo" />
-      <IconButton icon="corner-up-right" label="Redo" disabled={!canRedo} onPress={redo} testID="redo" />
+      <IconButton icon="undo-2" label="Undo" disabled={!canUndo} onPress={undo} testID="undo" />
+      <IconButton icon="redo-2" label="Redo" disabled={!canRedo} onPress={redo} testID="redo" />
     </View>
   );
 }

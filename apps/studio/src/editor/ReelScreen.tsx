@@ -66,7 +66,7 @@ function EmptyReel({ name }: { name: string }) {
         <Button
           title="Choose a template"
           kind="next"
-          icon="grid"
+          icon="layout-grid"
           onPress={() => router.navigate('/templates')}
         />
       </View>

@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { Icon, type IconName } from '../ui/Button';
+import { Icon, type IconName } from '../ui/Icon';
 import { Press } from '../ui/Press';
 import { Txt } from '../ui/Txt';
 import { colour } from '../ui/theme';
@@ -7,8 +7,8 @@ import { colour } from '../ui/theme';
 export type Step = 'fill' | 'adjust' | 'render';
 
 const STEPS: readonly { id: Step; name: string; icon: IconName }[] = [
-  { id: 'fill', name: 'Fill', icon: 'edit-3' },
-  { id: 'adjust', name: 'Adjust', icon: 'sliders' },
+  { id: 'fill', name: 'Fill', icon: 'pen-line' },
+  { id: 'adjust', name: 'Adjust', icon: 'sliders-horizontal' },
   { id: 'render', name: 'Render', icon: 'film' },
 ];
 

@@ -12,6 +12,7 @@ import {
   type Picture,
   type ReelScene,
   type Resources,
+  type Size,
   type Surface,
 } from '@fresh-reel/core';
 import { FONTS, fontsFor, type ShippedFont } from '@fresh-reel/fonts';
@@ -33,6 +34,7 @@ export class BrowserStudio implements Resources {
   readonly coming = new Set<string>();
   private readonly pictures = new Map<string, Picture>();
   private readonly clips = new Map<string, ClipReader>();
+  private readonly sizes = new Map<string, Size>();
   private readonly loading = new Map<string, Promise<void>>();
 
   private constructor(readonly layouts: LayoutCache) {
@@ -50,7 +52,7 @@ export class BrowserStudio implements Resources {
   }
 
   mediaFacts(media: string): MediaFacts | undefined {
-    return this.pictures.get(media) ?? this.clips.get(media)?.facts;
+    return this.pictures.get(media) ?? this.clips.get(media)?.facts ?? this.sizes.get(media);
   }
 
   isComing(media: string): boolean {
@@ -97,6 +99,15 @@ export class BrowserStudio implements Resources {
 
   addPicture(id: string, { bitmap, width, height }: DecodedPicture): void {
     this.pictures.set(id, { image: bitmap, width, height });
+  }
+
+  /** Says how large a picture is that is decoded only when it shows. */
+  addSize(id: string, size: Size): void {
+    this.sizes.set(id, size);
+  }
+
+  hasPicture(id: string): boolean {
+    return this.pictures.has(id);
   }
 
   /** Lets go of pictures beyond `most` that are not among those in use. @returns what went */

@@ -5,8 +5,9 @@ import { pickFile } from '../media/files/pickFile';
 import { deleteFont } from '../storage/fonts';
 import { keys } from '../storage/queries';
 import { Banner } from '../ui/Banner';
-import { Button, Icon, IconButton } from '../ui/Button';
+import { Button, IconButton } from '../ui/Button';
 import { Field } from '../ui/Field';
+import { Icon } from '../ui/Icon';
 import { Press } from '../ui/Press';
 import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
@@ -138,7 +139,7 @@ function FontSheet({
                 </Press>
                 {family.own && (
                   <IconButton
-                    icon="trash-2"
+                    icon="trash"
                     label={`Remove ${family.family}`}
                     onPress={() => void forget(family)}
                   />

@@ -1,27 +1,30 @@
-import { convertFrames, type Reel, ReelScene, secondsAt } from '@fresh-reel/core';
+import { convertFrames, type Reel, ReelScene } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { useOpenFile } from '../files/useOpenFile';
 import { saveFile } from '../media/files/pickFile';
+import { Ground } from '../preview/Ground';
 import { useAttached, usePreviewSurface } from '../preview/usePreview';
 import { Place } from '../shell/Place';
 import { RemovedList } from '../shell/RemovedList';
 import { newId } from '../storage/ids';
-import { useDeleteReel, useReels, useRemovedChange, useSaveReel } from '../storage/queries';
-import type { StoredReel } from '../storage/reels';
+import { useDeleteReel, useReels, useRemovedChange, useSaveReel, useStoredReel } from '../storage/queries';
+import { type DamagedReel, readReel } from '../storage/reels';
 import { putBack } from '../storage/removed';
+import type { ReelSummary } from '../storage/summaries';
 import { ifFree, onWritten, reelLock } from '../storage/tabs';
 import { Banner } from '../ui/Banner';
 import { Button, IconButton } from '../ui/Button';
 import { Field } from '../ui/Field';
-import { Press } from '../ui/Press';
+import { LinkPress } from '../ui/LinkPress';
 import { useToast } from '../ui/Toast';
 import { Txt } from '../ui/Txt';
 import { colour, useIsWide } from '../ui/theme';
 import { secondsText } from '../ui/units';
 import { useNearScreen } from '../ui/useNearScreen';
+import { VirtualGrid } from '../ui/VirtualGrid';
 
 /** The user's reels. */
 export function ReelsPlace() {
@@ -53,102 +56,122 @@ export function ReelsPlace() {
           <Button title="See the templates" kind="next" onPress={() => router.navigate('/templates')} />
         </View>
       )}
-      <View style={[styles.list, wide && styles.listWide]}>
-        {reels?.map((stored) => (
-          <View key={stored.id} style={wide ? styles.cellWide : undefined}>
-            {stored.kind === 'reel' ? (
-              <ReelRow reel={stored.reel} stored={stored} onFault={setFault} />
-            ) : (
-              <DamagedRow stored={stored} onFault={setFault} />
-            )}
-          </View>
-        ))}
-      </View>
+      <VirtualGrid
+        items={reels ?? []}
+        keyOf={(stored) => stored.id}
+        columns={wide ? 2 : 1}
+        gap={wide ? 32 : 18}
+        height={124}
+        render={(stored) =>
+          stored.kind === 'reel' ? (
+            <ReelRow summary={stored.summary} onFault={setFault} />
+          ) : (
+            <DamagedRow stored={stored} onFault={setFault} />
+          )
+        }
+      />
       <RemovedList kind="reel" title="Deleted reels" onFault={setFault} />
     </Place>
   );
 }
 
-function useDeleting(stored: StoredReel, name: string, onFault: (message: string) => void): () => void {
+function useDeleting(id: string, name: string, onFault: (message: string) => void): () => void {
   const remove = useDeleteReel();
   const restore = useRemovedChange(putBack);
   const toast = useToast();
   return () =>
-    remove.mutate(stored, {
-      onError: (e) => onFault(e.message),
-      onSuccess: () =>
-        toast({
-          text: `“${name}” is deleted.`,
-          action: {
-            title: 'Put it back',
-            run: () =>
-              restore.mutate({ kind: 'reel', id: stored.id }, { onError: (e) => onFault(e.message) }),
-          },
-        }),
-    });
+    remove.mutate(
+      { id, name },
+      {
+        onError: (e) => onFault(e.message),
+        onSuccess: () =>
+          toast({
+            text: `“${name}” is deleted.`,
+            action: {
+              title: 'Put it back',
+              run: () => restore.mutate({ kind: 'reel', id }, { onError: (e) => onFault(e.message) }),
+            },
+          }),
+      },
+    );
 }
 
 interface RowProps {
-  readonly reel: Reel;
-  readonly stored: StoredReel;
+  readonly summary: ReelSummary;
   readonly onFault: (message: string) => void;
 }
 
-function ReelRow({ reel, stored, onFault }: RowProps) {
-  const router = useRouter();
+/** Changes a reel of the list: it is read, changed and written whole. */
+function useChanging(onFault: (message: string) => void) {
   const save = useSaveReel();
+  return async (id: string, change: (reel: Reel) => Reel): Promise<boolean> => {
+    try {
+      const stored = await readReel(id);
+      if (stored?.kind !== 'reel') throw new Error('This reel is not here any more. Reload the page.');
+      await save.mutateAsync(change(stored.reel));
+      return true;
+    } catch (error) {
+      onFault(error instanceof Error ? error.message : String(error));
+      return false;
+    }
+  };
+}
+
+function ReelRow({ summary: { id, name, templates, seconds }, onFault }: RowProps) {
   const toast = useToast();
   const { data: reels } = useReels();
-  const remove = useDeleting(stored, reel.name, onFault);
+  const remove = useDeleting(id, name, onFault);
+  const change = useChanging(onFault);
   const [naming, setNaming] = useState<string>();
-  const scene = useMemo(() => new ReelScene(reel, DOCUMENT_ONLY), [reel]);
-  const length = secondsAt(scene.frameCount(reel.rate), reel.rate);
-  const graphic = reel.tracks[0]?.graphics[0];
-  const put = (next: Reel) => save.mutate(next, { onError: (e) => onFault(e.message) });
+  const now = () => new Date().toISOString();
   const rename = () => {
-    const name = naming?.trim();
+    const next = naming?.trim();
     setNaming(undefined);
-    if (name && name !== reel.name) void renameTo(name);
+    if (next && next !== name) void renameTo(next);
   };
   /** Renames, unless another tab has the reel in hand: it would write its own name over this one. */
-  const renameTo = async (name: string) => {
-    const done = await ifFree(reelLock(reel.id), () =>
-      save
-        .mutateAsync({ ...reel, name, changed: new Date().toISOString() })
-        .catch((e: Error) => onFault(e.message)),
-    );
-    if (!done) return onFault(`“${reel.name}” is open in another tab. Rename it there, or close it first.`);
-    toast({
-      text: `Renamed to “${name}”.`,
-      action: { title: 'Undo', run: () => put({ ...reel, changed: new Date().toISOString() }) },
+  const renameTo = async (next: string) => {
+    const put = (to: string) => change(id, (reel) => ({ ...reel, name: to, changed: now() }));
+    let done = false;
+    const free = await ifFree(reelLock(id), async () => {
+      done = await put(next);
     });
+    if (!free) return onFault(`“${name}” is open in another tab. Rename it there, or close it first.`);
+    if (done) toast({ text: `Renamed to “${next}”.`, action: { title: 'Undo', run: () => void put(name) } });
   };
   const duplicate = () => {
-    const names = new Set((reels ?? []).flatMap((r) => (r.kind === 'reel' ? [r.reel.name] : [])));
-    let name = `${reel.name} copy`;
-    for (let n = 2; names.has(name); n++) name = `${reel.name} copy ${n}`;
-    const now = new Date().toISOString();
-    put({ ...reel, id: newId(), name: name.slice(0, 120), created: now, changed: now });
+    const names = new Set((reels ?? []).flatMap((r) => (r.kind === 'reel' ? [r.summary.name] : [])));
+    let copy = `${name} copy`;
+    for (let n = 2; names.has(copy); n++) copy = `${name} copy ${n}`;
+    const at = now();
+    void change(id, (reel) => ({
+      ...reel,
+      id: newId(),
+      name: copy.slice(0, 120),
+      created: at,
+      changed: at,
+    }));
   };
   return (
-    <View style={styles.row} testID={`reel-${reel.id}`}>
-      <Press
-        role="link"
-        aria-label={`Open ${reel.name}`}
-        onPress={() => router.push(`/reels/${reel.id}`)}
-        testID={`open-${reel.id}`}
+    <View style={styles.row} testID={`reel-${id}`}>
+      <LinkPress
+        href={`/reels/${id}`}
+        aria-label={`Open ${name}`}
+        testID={`open-${id}`}
         style={styles.picture}
       >
-        <ReelStill reel={reel} />
-      </Press>
+        <ReelStill id={id} />
+      </LinkPress>
       <View style={styles.words}>
         {naming === undefined ? (
-          <Txt kind="lead" level={2} numberOfLines={2}>
-            {reel.name}
-          </Txt>
+          <LinkPress href={`/reels/${id}`} style={styles.name} testID={`name-${id}`}>
+            <Txt kind="lead" level={2} numberOfLines={2}>
+              {name}
+            </Txt>
+          </LinkPress>
         ) : (
           <Field
-            label={`Name of ${reel.name}`}
+            label={`Name of ${name}`}
             hideLabel
             autoFocus
             value={naming}
@@ -156,31 +179,26 @@ function ReelRow({ reel, stored, onFault }: RowProps) {
             onChangeText={setNaming}
             onBlur={rename}
             onSubmitEditing={rename}
-            testID={`rename-field-${reel.id}`}
+            testID={`rename-field-${id}`}
           />
         )}
         <Txt kind="small" tone="quiet">
-          {graphic?.template.name}, {secondsText(length)}
+          {templates.length === 0 ? 'Empty' : `${templates.join(', ')}, ${secondsText(seconds)}`}
         </Txt>
         <View style={styles.tools}>
           <IconButton
-            icon="edit-2"
-            label={`Rename ${reel.name}`}
-            onPress={() => setNaming(reel.name)}
-            testID={`rename-${reel.id}`}
+            icon="pencil"
+            label={`Rename ${name}`}
+            onPress={() => setNaming(name)}
+            testID={`rename-${id}`}
           />
           <IconButton
             icon="copy"
-            label={`Duplicate ${reel.name}`}
+            label={`Duplicate ${name}`}
             onPress={duplicate}
-            testID={`duplicate-${reel.id}`}
+            testID={`duplicate-${id}`}
           />
-          <IconButton
-            icon="trash-2"
-            label={`Delete ${reel.name}`}
-            onPress={remove}
-            testID={`delete-${reel.id}`}
-          />
+          <IconButton icon="trash" label={`Delete ${name}`} onPress={remove} testID={`delete-${id}`} />
         </View>
       </View>
     </View>
@@ -188,14 +206,8 @@ function ReelRow({ reel, stored, onFault }: RowProps) {
 }
 
 /** A reel that does not open: why, and what can be done. Its text is left as it is. */
-function DamagedRow({
-  stored,
-  onFault,
-}: {
-  stored: Extract<StoredReel, { kind: 'damaged' }>;
-  onFault: (message: string) => void;
-}) {
-  const remove = useDeleting(stored, 'The damaged reel', onFault);
+function DamagedRow({ stored, onFault }: { stored: DamagedReel; onFault: (message: string) => void }) {
+  const remove = useDeleting(stored.id, 'A damaged reel', onFault);
   return (
     <Banner
       kind="fault"
@@ -218,43 +230,46 @@ function DamagedRow({
   );
 }
 
-/** The still of a reel, drawn once it is near the screen. */
-function ReelStill({ reel }: { reel: Reel }) {
+/** The still of a reel, read and drawn while it is near the screen. */
+function ReelStill({ id }: { id: string }) {
   const { ref, near } = useNearScreen();
   return (
     <View ref={ref} style={styles.stillBox}>
-      {near && <DrawnStill reel={reel} />}
+      {near && <ReadStill id={id} />}
     </View>
   );
+}
+
+function ReadStill({ id }: { id: string }) {
+  const { data } = useStoredReel(id);
+  return data?.kind === 'reel' ? <DrawnStill reel={data.reel} /> : null;
 }
 
 function DrawnStill({ reel }: { reel: Reel }) {
   const surface = usePreviewSurface();
   const holder = useAttached(surface);
-  const frame = useMemo(() => {
-    const placed = new ReelScene(reel, DOCUMENT_ONLY).placed[0];
-    return placed
-      ? Math.round(placed.start + convertFrames(placed.item.still, placed.item.rate, reel.rate))
-      : 0;
-  }, [reel]);
+  const scene = useMemo(() => new ReelScene(reel, DOCUMENT_ONLY), [reel]);
+  const [placed] = scene.placed;
+  const frame = placed
+    ? Math.round(placed.start + convertFrames(placed.item.still, placed.item.rate, reel.rate))
+    : 0;
   useEffect(() => {
     surface.show(reel);
     surface.seek(frame);
   }, [surface, reel, frame]);
   const ratio = reel.frame.width / reel.frame.height;
   return (
-    <View
-      ref={holder}
-      style={ratio >= 1.4 ? { width: 132, height: 132 / ratio } : { height: 88, width: 88 * ratio }}
-    />
+    <View style={ratio >= 1.4 ? { width: 132, height: 132 / ratio } : { height: 88, width: 88 * ratio }}>
+      {scene.transparent && <Ground />}
+      <View ref={holder} style={styles.fill} />
+    </View>
   );
 }
 
 const styles = StyleSheet.create({
   empty: { gap: 16, alignItems: 'flex-start' },
-  list: { gap: 20 },
-  listWide: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 32 },
-  cellWide: { width: '47%', maxWidth: 560 },
+  fill: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0 },
+  name: { minHeight: 32, justifyContent: 'center', borderRadius: 6 },
   row: {
     flexDirection: 'row',
     gap: 14,

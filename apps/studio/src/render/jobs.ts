@@ -1,15 +1,12 @@
-import { type Reel, ReelScene, type RenderPlan } from '@fresh-reel/core';
+import type { Reel, RenderPlan } from '@fresh-reel/core';
 import { useSyncExternalStore } from 'react';
-import { DOCUMENT_ONLY } from '../engine/documentOnly';
-import { ownFontFiles } from '../fonts/useFamilies';
-import type { DecodedPicture } from '../media/decode/picture';
-import { decodePicture } from '../media/decode/picture';
 import { forgetRenderRecord } from '../storage/renders';
+import { announce } from '../ui/announce';
+import { type Conducted, conduct } from './conduct';
 import { keepRender, keptRenders } from './keptRenders';
-import type { FromRender, ToRender } from './messages';
-import { crewSize } from './paintCrew';
-import type { ToPainter } from './paintMessages';
+import type { FromRender } from './messages';
 import { removeStoredRender } from './storeFile';
+import { whileRendering } from './whileRendering';
 
 /** One render, from waiting to its file. */
 export interface RenderJob {
@@ -31,11 +28,12 @@ export interface RenderJob {
 let jobs: readonly RenderJob[] = [];
 const reels = new Map<string, Reel>();
 const listeners = new Set<() => void>();
-let worker: Worker | undefined;
+let running: Conducted | undefined;
 let made = 0;
 
 function set(next: readonly RenderJob[]): void {
   jobs = next;
+  whileRendering(jobs.some((j) => j.state === 'running' || j.state === 'waiting'));
   for (const listener of listeners) listener();
 }
 
@@ -82,7 +80,7 @@ export function startRender(reel: Reel, plan: RenderPlan): void {
 export function cancelRender(id: string): void {
   const job = jobs.find((j) => j.id === id);
   if (job?.state === 'waiting') update(id, { state: 'cancelled' });
-  if (job?.state === 'running') worker?.postMessage({ type: 'cancel' } satisfies ToRender);
+  if (job?.state === 'running') running?.cancel();
 }
 
 /** Takes a finished render from the list, with its file. */
@@ -106,68 +104,35 @@ export async function restoreRenders(): Promise<void> {
 }
 
 function runNext(): void {
-  if (worker) return;
+  if (running) return;
   const job = jobs.findLast((j) => j.state === 'waiting');
   if (!job) return;
-  worker = new Worker(new URL('./render.worker', import.meta.url));
-  const size = crewSize(job.plan.count, navigator.hardwareConcurrency || 1);
-  const painters = Array.from({ length: size }, () => new Worker(new URL('./paint.worker', import.meta.url)));
   const ended = (part: Partial<RenderJob>) => {
     update(job.id, { ...part, ...timeOf(job.id) });
     reels.delete(job.id);
-    worker?.terminate();
-    for (const painter of painters) painter.terminate();
-    worker = undefined;
+    running?.end();
+    running = undefined;
+    announce(endText(jobs.find((j) => j.id === job.id)!));
     runNext();
   };
-  worker.onmessage = ({ data }: MessageEvent<FromRender>) => {
-    if (data.type === 'progress') update(job.id, { frames: data.frames });
-    else if (data.type === 'done') {
-      const { file, frames, stored, sound } = data;
+  update(job.id, { state: 'running', startedAt: performance.now() });
+  running = conduct(reels.get(job.id)!, job.plan, (message) => {
+    if (message.type === 'progress') update(job.id, { frames: message.frames });
+    else if (message.type === 'done') {
+      const { file, frames, stored, sound } = message;
       const done = { state: 'done', file, frames, stored, sound } as const;
       // Its file is held until what it is has been written down.
       void keepRender({ ...jobs.find((j) => j.id === job.id)!, ...done, ...timeOf(job.id) })
         .catch(() => undefined)
         .finally(() => ended(done));
-    } else if (data.type === 'cancelled') ended({ state: 'cancelled' });
-    else ended({ state: 'fault', message: data.message });
-  };
-  for (const each of [worker, ...painters]) {
-    each.onerror = (event) =>
-      ended({
-        state: 'fault',
-        message: event.message || 'The render stopped for a reason the browser does not tell.',
-      });
-  }
-  update(job.id, { state: 'running', startedAt: performance.now() });
-  begin(worker, painters, reels.get(job.id)!, job.plan).catch((error: unknown) =>
-    ended({ state: 'fault', message: error instanceof Error ? error.message : String(error) }),
-  );
-}
-
-/** A port to each painter, through which the worker that conducts the render speaks with it. */
-function portsTo(painters: readonly Worker[]): MessagePort[] {
-  return painters.map((painter) => {
-    const { port1, port2 } = new MessageChannel();
-    painter.postMessage({ port: port1 } satisfies ToPainter, [port1]);
-    return port2;
+    } else if (message.type === 'cancelled') ended({ state: 'cancelled' });
+    else if (message.type === 'fault') ended({ state: 'fault', message: message.message });
   });
 }
 
-async function begin(to: Worker, painters: readonly Worker[], reel: Reel, plan: RenderPlan): Promise<void> {
-  const pictures: [string, DecodedPicture][] = [];
-  const scene = new ReelScene(reel, DOCUMENT_ONLY);
-  for (const media of scene.media()) {
-    // A picture that is missing or damaged is left out; the checks have said so before the start.
-    const picture = await decodePicture(media).catch(() => null);
-    if (picture) pictures.push([media, picture]);
-  }
-  const families = new Set(scene.fonts().faces.map((f) => f.family));
-  const fonts = await ownFontFiles(families).catch(() => []);
-  const ports = portsTo(painters);
-  const job = { reel, plan, pictures, fonts };
-  to.postMessage({ type: 'start', job, painters: ports } satisfies ToRender, [
-    ...pictures.map(([, p]) => p.bitmap),
-    ...ports,
-  ]);
+/** The end of a render, for those who hear the app. */
+function endText({ state, plan, message }: RenderJob): string {
+  if (state === 'done') return `${plan.fileName} is rendered.`;
+  if (state === 'cancelled') return `The render of ${plan.fileName} is cancelled.`;
+  return `The render of ${plan.fileName} stopped. ${message ?? ''}`;
 }

@@ -1,8 +1,9 @@
-import { clipFramesOf, type Op, ReelScene, type Surface, sameMoments } from '@fresh-reel/core';
+import { clipFramesOf, type Op, picturesOf, ReelScene, type Surface, sameMoments } from '@fresh-reel/core';
 import { PlaneMaker } from '@fresh-reel/pixels';
 import { BrowserStudio, fetchBytes, surfaceOf } from '../engine/browserStudio';
 import { opaquePlanes } from '../engine/opaquePlanes';
-import type { FromPaint, PaintJob, ToPaint, ToPainter } from './paintMessages';
+import type { DecodedPicture } from '../media/decode/picture';
+import type { FromPaint, FromPainter, PaintJob, ToPaint, ToPainter } from './paintMessages';
 
 let port: MessagePort | undefined;
 const tell = (message: FromPaint, transfer: Transferable[] = []) => port?.postMessage(message, transfer);
@@ -27,7 +28,7 @@ class RenderPainter {
   static async start(job: PaintJob): Promise<RenderPainter> {
     const { plan, reel } = job;
     const studio = await BrowserStudio.start();
-    for (const [id, picture] of job.pictures) studio.addPicture(id, picture);
+    for (const [id, size] of job.sizes) studio.addSize(id, size);
     studio.addFonts(job.fonts);
     const scene = new ReelScene(reel, studio);
     await studio.loadFonts(scene);
@@ -44,7 +45,7 @@ class RenderPainter {
   /** Frames from one on, each told as soon as it is there. */
   async paint(first: number, count: number): Promise<void> {
     // The frame before is another painter's; a frame that is like it is not painted.
-    this.last = first > 0 ? this.momentsOf(first - 1) : undefined;
+    this.last = first > 0 && follows(this.job, first) ? this.momentsOf(first - 1) : undefined;
     for (let index = first; index < first + count; index++) {
       const moments = this.momentsOf(index);
       const same = this.last !== undefined && sameMoments(this.last, moments);
@@ -53,6 +54,7 @@ class RenderPainter {
         tell({ type: 'painted', index, frame: undefined });
         continue;
       }
+      await this.picturesReady(moments);
       await this.studio.framesReady(clipFramesOf(moments));
       this.studio.painter.paintMoments(moments, this.surface, this.scene.frame);
       const frame = this.planes
@@ -64,7 +66,14 @@ class RenderPainter {
 
   private momentsOf(index: number): readonly (readonly Op[])[] {
     const { plan } = this.job;
-    return this.scene.subFrames(plan.from + index, plan.rate).map((f) => f.ops);
+    return this.scene.subFrames(plan.from + frameAt(this.job, index), plan.rate).map((f) => f.ops);
+  }
+
+  /** Has the pictures of a frame decoded; of those before, as many stay as are likely to show again. */
+  private async picturesReady(moments: readonly (readonly Op[])[]): Promise<void> {
+    const shown = new Set(picturesOf(moments));
+    await Promise.all([...shown].map((id) => this.studio.hasPicture(id) || pictureOf(id, this.studio)));
+    this.studio.dropPictures(shown, MOST_PICTURES);
   }
 
   private async videoFrame(planes: PlaneMaker): Promise<ArrayBuffer> {
@@ -91,6 +100,27 @@ function keepsAlpha({ plan }: PaintJob, scene: ReelScene): boolean {
   return plan.format === 'webm' && scene.transparent;
 }
 
+/** Pictures held; the oldest that the frame does not show go first. */
+const MOST_PICTURES = 16;
+
+/** The frame of the plan that is painted as number `index`. */
+const frameAt = ({ sample }: PaintJob, index: number): number => sample?.[index] ?? index;
+
+/** Whether a frame comes right after the one that was painted before it. */
+const follows = (job: PaintJob, index: number): boolean =>
+  frameAt(job, index) === frameAt(job, index - 1) + 1;
+
+const asked = new Map<string, (picture: DecodedPicture | null) => void>();
+
+/** Asks the page for a picture. One that is missing or damaged is left out; the checks have said so. */
+async function pictureOf(id: string, studio: BrowserStudio): Promise<void> {
+  const picture = await new Promise<DecodedPicture | null>((resolve) => {
+    asked.set(id, resolve);
+    self.postMessage({ needs: id } satisfies FromPainter);
+  });
+  if (picture) studio.addPicture(id, picture);
+}
+
 let painter: Promise<RenderPainter> | undefined;
 
 async function receive(message: ToPaint): Promise<void> {
@@ -100,6 +130,11 @@ async function receive(message: ToPaint): Promise<void> {
 }
 
 self.onmessage = ({ data }: MessageEvent<ToPainter>) => {
+  if (data.type === 'picture') {
+    asked.get(data.id)?.(data.picture);
+    asked.delete(data.id);
+    return;
+  }
   port = data.port;
   port.onmessage = (event: MessageEvent<ToPaint>) => {
     receive(event.data).catch((error: unknown) =>

@@ -1,4 +1,4 @@
-import type { Reel, RenderPlan } from '@fresh-reel/core';
+import type { Reel, RenderPlan, Size } from '@fresh-reel/core';
 import type { FontFile } from '../engine/browserStudio';
 import type { DecodedPicture } from '../media/decode/picture';
 
@@ -6,13 +6,23 @@ import type { DecodedPicture } from '../media/decode/picture';
 export interface PaintJob {
   readonly reel: Reel;
   readonly plan: RenderPlan;
-  readonly pictures: readonly (readonly [id: string, picture: DecodedPicture])[];
+  /** Sizes of the pictures it shows; they themselves are asked for when a frame shows them. */
+  readonly sizes: readonly (readonly [id: string, size: Size])[];
   readonly fonts: readonly FontFile[];
+  /** Of a sample of the render: which frames of the plan it is made of. */
+  readonly sample?: readonly number[];
 }
 
-/** From the page to a worker that paints: the port at whose other end its render is conducted. */
-export interface ToPainter {
-  readonly port: MessagePort;
+/** From the page to a worker that paints. */
+export type ToPainter =
+  /** The port at whose other end its render is conducted. */
+  | { readonly type: 'conductor'; readonly port: MessagePort }
+  /** A picture that was asked for, if it is there. */
+  | { readonly type: 'picture'; readonly id: string; readonly picture: DecodedPicture | null };
+
+/** From a worker that paints to the page: a picture that a frame shows. */
+export interface FromPainter {
+  readonly needs: string;
 }
 
 /** From the worker that conducts a render to one that paints. */

@@ -71,7 +71,7 @@ export function JobRow({ job }: { job: RenderJob }) {
               testID="render-download"
             />
             <IconButton
-              icon="trash-2"
+              icon="trash"
               label={`Remove ${plan.fileName} from the list`}
               onPress={() => forgetRender(job.id)}
             />

@@ -60,7 +60,7 @@ export function MediaSheet({ record, usedIn, groups, onGroup, onTakeOff }: Props
       <Button
         title="Take it off the shelf"
         kind="danger"
-        icon="trash-2"
+        icon="trash"
         onPress={onTakeOff}
         testID="media-remove"
       />

@@ -2,11 +2,12 @@ import { Image, StyleSheet, View } from 'react-native';
 import { codecText, lengthText } from '../media/facts';
 import { useThumb } from '../media/useThumb';
 import { type MediaRecord, mediaId } from '../storage/media';
-import { Icon, type IconName } from '../ui/Button';
+import { Icon, type IconName } from '../ui/Icon';
 import { Press } from '../ui/Press';
 import { Txt } from '../ui/Txt';
 import { CHEQUERED, CORNER, colour, useIsWide } from '../ui/theme';
 import { bytesText } from '../ui/units';
+import { VirtualGrid } from '../ui/VirtualGrid';
 import { Wave } from './Wave';
 
 export const KINDS: Readonly<Record<MediaRecord['kind'], { word: string; icon: IconName }>> = {
@@ -25,13 +26,16 @@ interface Props {
 /** Files side by side: a small picture or the shape of the sound, and what each is. */
 export function ShelfGrid({ records, chosen, onChoose, columns }: Props) {
   return (
-    <View style={styles.grid}>
-      {records.map((record) => (
-        <View key={record.hash} style={{ width: `${100 / columns}%`, padding: 5 }}>
-          <Item record={record} chosen={record.hash === chosen} onPress={() => onChoose(record)} />
-        </View>
-      ))}
-    </View>
+    <VirtualGrid
+      items={records}
+      keyOf={(record) => record.hash}
+      columns={columns}
+      gap={10}
+      height={190}
+      render={(record) => (
+        <Item record={record} chosen={record.hash === chosen} onPress={() => onChoose(record)} />
+      )}
+    />
   );
 }
 
@@ -72,7 +76,6 @@ function Item({ record, chosen, onPress }: { record: MediaRecord; chosen: boolea
 }
 
 const styles = StyleSheet.create({
-  grid: { flexDirection: 'row', flexWrap: 'wrap', margin: -5 },
   item: { gap: 2, borderRadius: CORNER, padding: 4 },
   chosen: { backgroundColor: colour.accentTint },
   picture: {

@@ -3,8 +3,11 @@ import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { CAMERA_FILES, pickFiles, SHELF_FILES } from '../media/files/pickFile';
 import { useFileDrop } from '../media/files/useFileDrop';
+import type { Imported } from '../media/import/importMedia';
 import { TakingIn } from '../media/import/TakingIn';
+import { againText } from '../media/import/takenWords';
 import { useImport } from '../media/import/useImport';
+import { useKept } from '../shell/kept';
 import { Place } from '../shell/Place';
 import { RemovedList } from '../shell/RemovedList';
 import { type MediaRecord, mediaId, removeMedia, saveMediaRecord } from '../storage/media';
@@ -33,23 +36,27 @@ export function ShelfPlace() {
   const { data: reels = [] } = useReels();
   const { data: brand } = useBrand();
   const taking = useImport();
-  const { ref, over } = useFileDrop((files) => void taking.take(files));
-  const [filter, setFilter] = useState<Filter>('all');
-  const [search, setSearch] = useState('');
-  const [group, setGroup] = useState('');
+  const toast = useToast();
+  const tellAgain = (came: readonly Imported[]) => {
+    const text = againText(came.flatMap((c) => (c.kind === 'media' && c.again ? [c.record.name] : [])));
+    if (text) toast({ text });
+  };
+  const { ref, over } = useFileDrop((files) => void taking.take(files).then(tellAgain));
+  const [filter, setFilter] = useKept<Filter>('shelf filter', 'all');
+  const [search, setSearch] = useKept('shelf search', '');
+  const [group, setGroup] = useKept('shelf group', '');
   const [open, setOpen] = useState<string>();
   const [fault, setFault] = useState<string>();
   const room = useRoom();
   const columns = useColumns();
   const client = useQueryClient();
-  const toast = useToast();
   const used = whereUsed(reels);
   const again = async () => {
     await client.invalidateQueries({ queryKey: keys.media });
     await client.invalidateQueries({ queryKey: keys.removed });
   };
 
-  usePasted((files) => void taking.take(files));
+  usePasted((files) => void taking.take(files).then(tellAgain));
 
   const groups = [...new Set(records.flatMap((r) => r.group ?? []))].sort();
   const shown = found(records, search).filter(
@@ -81,7 +88,7 @@ export function ShelfPlace() {
   };
   const add = async (camera: boolean) => {
     const files = await pickFiles(camera ? CAMERA_FILES : SHELF_FILES, !camera, camera);
-    if (files.length > 0) await taking.take(files);
+    if (files.length > 0) tellAgain(await taking.take(files));
   };
   return (
     <View style={styles.screen}>

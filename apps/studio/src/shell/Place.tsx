@@ -2,7 +2,7 @@ import { usePathname } from 'expo-router';
 import { type ReactNode, useCallback, useLayoutEffect, useRef } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useRenderJobs } from '../render/jobs';
-import { Icon, type IconName } from '../ui/Button';
+import { Icon, type IconName } from '../ui/Icon';
 import { LinkPress } from '../ui/LinkPress';
 import { Txt } from '../ui/Txt';
 import { colour, useIsLow, useIsWide } from '../ui/theme';
@@ -13,7 +13,7 @@ import { SkipLink } from './SkipLink';
 import { useTitle } from './useTitle';
 
 const PLACES: readonly { path: string; name: string; icon: IconName }[] = [
-  { path: '/templates', name: 'Templates', icon: 'grid' },
+  { path: '/templates', name: 'Templates', icon: 'layout-grid' },
   { path: '/reels', name: 'Reels', icon: 'layers' },
   { path: '/shelf', name: 'Shelf', icon: 'archive' },
   { path: '/brand', name: 'Brand', icon: 'feather' },

@@ -4,7 +4,7 @@ import { readBrand, saveBrand } from './brand';
 import { readHistory } from './histories';
 import { listMedia } from './media';
 import { type Preferences, readPreferences, savePreferences } from './preferences';
-import { deleteReel, listReels, readReel, type StoredReel, saveReel } from './reels';
+import { deleteReel, listReels, readReel, saveReel } from './reels';
 import { listRemoved, type RemovedId } from './removed';
 import { announce } from './tabs';
 
@@ -88,7 +88,7 @@ export function useSaveReel() {
 
 export function useDeleteReel() {
   const client = useQueryClient();
-  return useReelMutation<StoredReel>(
+  return useReelMutation<{ readonly id: string; readonly name: string }>(
     async (stored) => {
       await deleteReel(stored);
       client.removeQueries({ queryKey: keys.reel(stored.id) });

@@ -1,11 +1,22 @@
 import { DocumentError, openDocument, parseJson, type Reel, reelKind } from '@fresh-reel/core';
 import { removeToKeep } from './removed';
 import { keysWith, store, write } from './store';
+import { type ReelSummary, readSummaries, summarise, summaryEntry } from './summaries';
 
 /** A stored reel that opens, or one that does not, with the reason and its text untouched. */
-export type StoredReel =
-  | { readonly kind: 'reel'; readonly id: string; readonly reel: Reel }
-  | { readonly kind: 'damaged'; readonly id: string; readonly reason: string; readonly text: string };
+export type StoredReel = { readonly kind: 'reel'; readonly id: string; readonly reel: Reel } | DamagedReel;
+
+export interface DamagedReel {
+  readonly kind: 'damaged';
+  readonly id: string;
+  readonly reason: string;
+  readonly text: string;
+}
+
+/** A reel in a list: what is told of it, or that it does not open. */
+export type ListedReel =
+  | { readonly kind: 'reel'; readonly id: string; readonly summary: ReelSummary }
+  | DamagedReel;
 
 const PREFIX = 'reel/';
 
@@ -18,14 +29,27 @@ function open(id: string, text: string): StoredReel {
   }
 }
 
-/** All stored reels, the last changed first; damaged ones at the end. */
-export async function listReels(): Promise<StoredReel[]> {
-  const texts = await store.getMany(await keysWith(PREFIX));
-  const reels = Object.entries(texts).flatMap(([key, text]) =>
-    text === null ? [] : [open(key.slice(PREFIX.length), text)],
+/**
+ * All stored reels, the last changed first; damaged ones at the end. Their summaries are read, not they themselves: only
+ * one that has none yet is opened, once.
+ */
+export async function listReels(): Promise<ListedReel[]> {
+  const ids = (await keysWith(PREFIX)).map((key) => key.slice(PREFIX.length));
+  const summaries = await readSummaries(ids);
+  const listed = await Promise.all(
+    ids.map(async (id): Promise<ListedReel | undefined> => {
+      const summary = summaries.get(id);
+      if (summary) return { kind: 'reel', id, summary };
+      const stored = await readReel(id);
+      if (stored?.kind !== 'reel') return stored ?? undefined;
+      const made = summarise(stored.reel);
+      // One that could not be kept is made again the next time.
+      await write(summaryEntry(made)).catch(() => undefined);
+      return { kind: 'reel', id, summary: made };
+    }),
   );
-  const when = (r: StoredReel) => (r.kind === 'reel' ? r.reel.changed : '');
-  return reels.sort((a, b) => when(b).localeCompare(when(a)));
+  const when = (r: ListedReel) => (r.kind === 'reel' ? r.summary.changed : '');
+  return listed.flatMap((r) => r ?? []).sort((a, b) => when(b).localeCompare(when(a)));
 }
 
 /** One reel, or nothing when it was deleted. */
@@ -34,12 +58,18 @@ export async function readReel(id: string): Promise<StoredReel | null> {
   return text === null ? null : open(id, text);
 }
 
-/** @throws {StorageError} leaving the version before in place. */
+/** Writes a reel and what lists tell of it, both or none. @throws {StorageError} leaving the version before in place. */
 export async function saveReel(reel: Reel): Promise<void> {
-  await write({ [PREFIX + reel.id]: JSON.stringify(reel) });
+  await write({ [PREFIX + reel.id]: JSON.stringify(reel), ...summaryEntry(summarise(reel)) });
 }
 
 /** Deletes a reel, damaged or not; for a while it can be put back. */
-export async function deleteReel(stored: StoredReel): Promise<void> {
-  await removeToKeep('reel', stored.id, stored.kind === 'reel' ? stored.reel.name : 'A damaged reel');
+export async function deleteReel({
+  id,
+  name,
+}: {
+  readonly id: string;
+  readonly name: string;
+}): Promise<void> {
+  await removeToKeep('reel', id, name);
 }

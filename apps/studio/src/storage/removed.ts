@@ -44,7 +44,7 @@ export async function removeToKeep(
   if (text === null) return;
   const kept: Removed = { kind, id, name, text, removed: now.toISOString() };
   await write({ [keyOf(kept)]: JSON.stringify(kept) });
-  await remove([sourceOf(kept)]);
+  await remove(kind === 'reel' ? [sourceOf(kept), `summary/${id}`] : [sourceOf(kept)]);
 }
 
 /** What was deleted and is still here, the newest first. */

@@ -46,10 +46,30 @@ describe('reels in storage', () => {
     expect(held.get('reel/torn')).toBe('{"format":"freshreel/re');
   });
 
+  it('are listed by summaries, which are made where there is none and go with their reel', async () => {
+    await saveReel(reel('a', '2026-06-05T10:00:00Z'));
+    const [listed] = await listReels();
+    expect(listed).toMatchObject({ kind: 'reel', summary: { name: 'a', templates: ['Name strap'] } });
+    // Listing opens no reel that has a summary.
+    const text = held.get('reel/a')!;
+    held.set('reel/a', 'not looked at');
+    expect(await listReels()).toEqual([listed]);
+    held.set('reel/a', text);
+    for (const damaged of [undefined, '{"half', '{"id":"a"}']) {
+      if (damaged === undefined) held.delete('summary/a');
+      else held.set('summary/a', damaged);
+      expect(await listReels()).toEqual([listed]);
+      expect(JSON.parse(held.get('summary/a')!).name).toBe('a');
+    }
+    await deleteReel({ id: 'a', name: 'a' });
+    expect([...held.keys()].filter((k) => k.startsWith('summary/'))).toEqual([]);
+    await putBack((await listRemoved())[0]!);
+    expect(await listReels()).toEqual([listed]);
+  });
+
   it('are put back to the letter after a delete, damaged ones too', async () => {
     held.set('reel/torn', '{"half');
-    const [stored] = await listReels();
-    await deleteReel(stored!);
+    await deleteReel({ id: 'torn', name: 'A damaged reel' });
     expect(held.has('reel/torn')).toBe(false);
     await putBack((await listRemoved())[0]!);
     expect(held.get('reel/torn')).toBe('{"half');
@@ -261,10 +281,8 @@ describe('the first start', () => {
   it('puts in a brand and reels from templates of each use, once', async () => {
     await startDemo();
     expect(
-      (await listReels())
-        .map((r) => (r.kind === 'reel' ? r.reel.tracks[0]!.graphics[0]!.template.id : ''))
-        .sort(),
-    ).toEqual(['four-corners', 'freeze-print', 'gust-sting', 'name-strap']);
+      (await listReels()).map((r) => (r.kind === 'reel' ? r.summary.templates.join() : '')).sort(),
+    ).toEqual(['Four corners', 'Freeze print', 'Gust sting', 'Name strap']);
     expect((await readBrand())?.name).toBe('Thistledown Kite Weekend');
     await removeToKeep('reel', 'demo-strap', 'Marit');
     await startDemo();

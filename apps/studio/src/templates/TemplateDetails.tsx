@@ -8,8 +8,9 @@ import { useTitle } from '../shell/useTitle';
 import { useBrand, usePreferences, useSetPreferences } from '../storage/queries';
 import { useRemoveTemplate } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';
-import { Button, Icon, IconButton } from '../ui/Button';
+import { Button, IconButton } from '../ui/Button';
 import { Choice } from '../ui/Choice';
+import { Icon } from '../ui/Icon';
 import { useToast } from '../ui/Toast';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
@@ -152,7 +153,7 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
                 testID="save-template-file"
               />
               {isOwn && (
-                <Button title="Take it out" icon="trash-2" onPress={takeOut} testID="take-out-template" />
+                <Button title="Take it out" icon="trash" onPress={takeOut} testID="take-out-template" />
               )}
             </View>
           </View>

@@ -1,10 +1,21 @@
-import { templateById } from '@fresh-reel/templates';
+import { TEMPLATES, templateById } from '@fresh-reel/templates';
 import { takes } from './facts';
-import { slotNumber } from './slots';
+import { slotTag } from './slots';
 
 describe('templates', () => {
   it('say what they take, and number their slots', () => {
     expect(takes(templateById('four-corners'))).toBe('4 texts, 3 pictures');
-    expect(slotNumber(templateById('name-strap'), 'badge')).toBe(3);
+    expect(slotTag(templateById('name-strap'), 'badge')).toBe('3');
+  });
+
+  it('tag slots so that number and name agree, and no two alike', () => {
+    for (const template of TEMPLATES) {
+      const tags = template.slots.map((s) => slotTag(template, s.id));
+      expect(new Set(tags).size).toBe(tags.length);
+      for (const [i, { name }] of template.slots.entries()) {
+        const number = /\d+$/.exec(name)?.[0];
+        if (number) expect(tags[i]).toBe(`${name[0]}${number}`);
+      }
+    }
   });
 });

@@ -1,5 +1,5 @@
 import type { Template, Use } from '@fresh-reel/core';
-import MiniSearch from 'minisearch';
+import MiniSearch, { type SearchOptions } from 'minisearch';
 import { takes, USE_NAMES } from './facts';
 
 /** What people call a kind of template, besides its name (common practice). */
@@ -50,7 +50,6 @@ export class TemplateSearch {
       searchOptions: {
         boost: { name: 4, use: 3, moods: 2, about: 1.5 },
         prefix: (word) => word.length > 2,
-        fuzzy: (word) => (word.length > 7 ? 2 : word.length > 3 ? 1 : false),
         combineWith: 'AND',
       },
     });
@@ -73,13 +72,19 @@ export class TemplateSearch {
    */
   find(asked: string): { readonly templates: readonly Template[]; readonly near: boolean } {
     if (asked.trim() === '') return { templates: this.templates, near: false };
-    const found = this.found(asked);
-    if (found.length > 0) return { templates: found, near: false };
+    // What is spelt right is not mixed with what only looks like it.
+    for (const fuzzy of [
+      false,
+      (word: string) => (word.length > 4 ? 2 : word.length > 3 ? 1 : false),
+    ] as const) {
+      const found = this.found(asked, { fuzzy });
+      if (found.length > 0) return { templates: found, near: false };
+    }
     const some = this.found(asked, { combineWith: 'OR', fuzzy: 0.45, prefix: true });
     return { templates: some.slice(0, 6), near: true };
   }
 
-  private found(asked: string, options = {}): Template[] {
+  private found(asked: string, options: SearchOptions): Template[] {
     const byId = new Map(this.templates.map((t) => [t.id, t]));
     return this.index.search(asked, options).flatMap(({ id }) => byId.get(id as string) ?? []);
   }

@@ -16,7 +16,7 @@ export function useStartReel() {
   const [fault, setFault] = useState<string>();
   const start = useCallback(
     async (template: Template, shape: FrameShape, branded: boolean) => {
-      const names = new Set((reels ?? []).flatMap((r) => (r.kind === 'reel' ? [r.reel.name] : [])));
+      const names = new Set((reels ?? []).flatMap((r) => (r.kind === 'reel' ? [r.summary.name] : [])));
       let name = template.name;
       for (let n = 2; names.has(name); n++) name = `${template.name} ${n}`;
       const reel = newReel(template, {

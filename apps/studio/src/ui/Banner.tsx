@@ -1,14 +1,14 @@
 import type { ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { Icon, type IconName } from './Button';
+import { Icon, type IconName } from './Icon';
 import { Txt } from './Txt';
 import { CORNER, colour } from './theme';
 
 const LOOKS = {
   info: { tint: colour.blueTint, ink: colour.blue, icon: 'info' },
-  done: { tint: colour.leafTint, ink: colour.leaf, icon: 'check-circle' },
-  watch: { tint: colour.amberTint, ink: colour.amber, icon: 'alert-triangle' },
-  fault: { tint: colour.redTint, ink: colour.red, icon: 'alert-octagon' },
+  done: { tint: colour.leafTint, ink: colour.leaf, icon: 'circle-check' },
+  watch: { tint: colour.amberTint, ink: colour.amber, icon: 'triangle-alert' },
+  fault: { tint: colour.redTint, ink: colour.red, icon: 'octagon-alert' },
 } as const satisfies Record<string, { tint: string; ink: string; icon: IconName }>;
 
 /** Something to know: what is wrong, what it means, what to do. */

@@ -1,11 +1,8 @@
-import Feather from '@expo/vector-icons/Feather';
-import type { ComponentProps } from 'react';
-import { StyleSheet, View } from 'react-native';
+import { StyleSheet } from 'react-native';
+import { Icon, type IconName } from './Icon';
 import { Press } from './Press';
 import { Txt } from './Txt';
 import { CORNER, colour, TOUCH } from './theme';
-
-export type IconName = ComponentProps<typeof Feather>['name'];
 
 interface ButtonProps {
   readonly title: string;
@@ -41,9 +38,7 @@ export function Button({
       testID={testID}
       style={[styles.button, small && styles.small, styles[kind], disabled && styles.disabled]}
     >
-      {icon && (
-        <Feather name={icon} size={18} color={tone === 'white' ? '#FFFFFF' : colour[tone]} aria-hidden />
-      )}
+      {icon && <Icon name={icon} tint={tone === 'white' ? colour.card : colour[tone]} />}
       <Txt kind="strong" tone={tone} numberOfLines={1}>
         {title}
       </Txt>
@@ -83,25 +78,8 @@ export function IconButton({
       testID={testID}
       style={[styles.icon, on && styles.iconOn, disabled && styles.disabled]}
     >
-      <Feather name={icon} size={21} color={on ? colour.accent : tint} aria-hidden />
+      <Icon name={icon} size={21} tint={on ? colour.accent : tint} />
     </Press>
-  );
-}
-
-/** An icon that only illustrates. */
-export function Icon({
-  name,
-  tint = colour.quiet,
-  size = 18,
-}: {
-  name: IconName;
-  tint?: string;
-  size?: number;
-}) {
-  return (
-    <View aria-hidden>
-      <Feather name={name} size={size} color={tint} />
-    </View>
   );
 }
 

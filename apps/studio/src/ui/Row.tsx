@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { Icon } from './Button';
+import { Icon } from './Icon';
 import { Press } from './Press';
 import { Txt } from './Txt';
 import { colour } from './theme';

@@ -1,10 +1,11 @@
 import { createFocusTrap } from 'focus-trap';
-import { type ReactNode, useEffect, useRef } from 'react';
+import { type ReactNode, useCallback, useEffect, useRef } from 'react';
 import { createPortal } from 'react-dom';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { IconButton } from './Button';
 import { Txt } from './Txt';
 import { colour, useIsWide } from './theme';
+import { ScrollerProvider } from './VirtualGrid';
 import { elementOf, webStyle } from './web';
 
 interface Props {
@@ -26,6 +27,8 @@ const stack: object[] = [];
 export function Sheet({ title, onClose, children, testID, beside = false }: Props) {
   const wide = useIsWide();
   const sheet = useRef<View>(null);
+  const scroller = useRef<ScrollView>(null);
+  const node = useCallback(() => (scroller.current?.getScrollableNode() as HTMLElement | null) ?? null, []);
   const close = useRef(onClose);
   close.current = onClose;
   useEffect(() => {
@@ -80,7 +83,9 @@ export function Sheet({ title, onClose, children, testID, beside = false }: Prop
         </Txt>
         <IconButton icon="x" label="Close" onPress={onClose} />
       </View>
-      <ScrollView contentContainerStyle={styles.body}>{children}</ScrollView>
+      <ScrollView ref={scroller} contentContainerStyle={styles.body}>
+        <ScrollerProvider value={node}>{children}</ScrollerProvider>
+      </ScrollView>
     </View>,
     document.body,
   );

@@ -35,12 +35,17 @@ export const family = {
 } as const;
 
 /** Files of the interface's fonts, served with the app. */
-export const interfaceFonts = {
+const FONT_FILES = {
   'Bricolage-700': '/fonts/BricolageGrotesque_700Bold.ttf',
   'Figtree-400': '/fonts/Figtree_400Regular.ttf',
   'Figtree-600': '/fonts/Figtree_600SemiBold.ttf',
   'Figtree-700': '/fonts/Figtree_700Bold.ttf',
 } as const;
+
+/** The style sheet that names them. Words show in the system's font until they are here. */
+export const FONT_FACES = Object.entries(FONT_FILES)
+  .map(([name, file]) => `@font-face{font-family:"${name}";src:url("${file}");font-display:swap}`)
+  .join('');
 
 /** What lies under see-through pictures. */
 export const CHEQUERED = webStyle({

@@ -113,20 +113,22 @@ export function replaceMedia(reel: Reel, from: string, to: MediaFile): Reel {
     );
 }
 
+/** The slots that files are poured into, from one on: pictures and clips alike. A logo's slot takes one alone. */
+export function pourInto(template: Template, first: string): string[] {
+  const slots = template.slots.filter((s) => s.kind === 'picture' || s.id === first);
+  const from = slots.findIndex((s) => s.id === first);
+  return slots[from]?.kind === 'picture' ? slots.slice(from).map((s) => s.id) : [first];
+}
+
 /**
  * Puts files in a picture slot and, when there are several, in those after it, in their order. Files beyond the last
  * slot are left out. How the files before sat is forgotten: their shapes were others.
  */
 export function pourMedia(reel: Reel, graphic: string, first: string, files: readonly MediaFile[]): Reel {
-  const { template } = graphicOf(reel, graphic);
-  const slots = template.slots.filter((s) => s.kind === 'picture' || s.id === first);
-  const from = slots.findIndex((s) => s.id === first);
+  const slots = pourInto(graphicOf(reel, graphic).template, first);
   return files
-    .slice(0, slots.length - from)
-    .reduce(
-      (r, { media, name }, i) => setSlot(r, graphic, slots[from + i]!.id, freshPicture(media, name)),
-      reel,
-    );
+    .slice(0, slots.length)
+    .reduce((r, { media, name }, i) => setSlot(r, graphic, slots[i]!, freshPicture(media, name)), reel);
 }
 
 /** Lets two picture slots trade what they hold, and how it sits. */

@@ -1,7 +1,7 @@
 import { openDocument } from '../documents/load';
 import { OFFERED_RATES } from '../time/rate';
 import { FRAME_SLACK } from './clipTime';
-import { numberedRuns, numbersText, runName, sequenceFrame, sequenceKind } from './sequence';
+import { likelyClip, numberedRuns, numbersText, runName, sequenceFrame, sequenceKind } from './sequence';
 
 const named = (names: readonly string[]) => names.map((name) => ({ name }));
 const numbered = (from: number, to: number, width = 4, stem = 'kite_') =>
@@ -21,6 +21,28 @@ describe('numbered pictures', () => {
   test('may have numbers without leading zeros, which are not put in the order of the alphabet', () => {
     const { runs } = numberedRuns(named(numbered(1, 12, 0, 'f')));
     expect(runs[0]!.files.map((f) => f.name).slice(8)).toEqual(['f9.png', 'f10.png', 'f11.png', 'f12.png']);
+  });
+
+  test('of a fixed width are one run across ten and a hundred', () => {
+    const { runs, others } = numberedRuns(named(numbered(1, 13, 2, 'pic')));
+    expect(runs.map((r) => r.files.length)).toEqual([13]);
+    expect(others).toEqual([]);
+    expect(numberedRuns(named(numbered(95, 105, 3, 'pic'))).runs[0]!.files).toHaveLength(11);
+    // Two numberings of one name are never mixed.
+    const both = [...numbered(1, 9, 4), ...numbered(1, 12, 0)];
+    expect(
+      numberedRuns(named(both))
+        .runs.map((r) => r.files.length)
+        .sort(),
+    ).toEqual([12, 9].sort());
+  });
+
+  test('are photos more likely than frames while there are few, or a camera made them', () => {
+    const run = (count: number, extension: string) =>
+      numberedRuns(named(numbered(1, count).map((n) => n.replace('.png', extension)))).runs[0]!;
+    expect([likelyClip(run(13, '.png')), likelyClip(run(48, '.png'))]).toEqual([false, true]);
+    expect([likelyClip(run(48, '.jpg')), likelyClip(run(150, '.jpg'))]).toEqual([false, true]);
+    expect(likelyClip({ ...run(48, '.png'), holes: [4] })).toBe(false);
   });
 
   test('that lack some say which', () => {

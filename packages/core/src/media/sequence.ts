@@ -29,19 +29,26 @@ const NUMBERED = /^(.*?)(\d+)(\.(?:png|jpe?g|webp|avif))$/i;
 export function numberedRuns<F extends { readonly name: string }>(
   files: readonly F[],
 ): { runs: NumberedRun<F>[]; others: F[] } {
-  const named = new Map<string, Map<number, F>>();
+  const named = new Map<string, { digits: string; file: F }[]>();
   for (const file of files) {
-    const match = NUMBERED.exec(file.name);
-    if (!match) continue;
-    const [, stem, digits, extension] = match as unknown as [string, string, string, string];
-    // Numbers of a fixed width and those without leading zeros are both in use, never mixed in one run.
-    const key = `${stem}\n${extension.toLowerCase()}\n${digits.startsWith('0') || digits.length > 3 ? digits.length : ''}`;
-    const run = named.get(key) ?? new Map<number, F>();
-    named.set(key, run.set(Number(digits), file));
+    const [, stem, digits, extension] = NUMBERED.exec(file.name) ?? [];
+    if (stem === undefined || digits === undefined) continue;
+    const key = `${stem}\n${extension!.toLowerCase()}`;
+    named.set(key, [...(named.get(key) ?? []), { digits, file }]);
+  }
+  const numberings = new Map<string, Map<number, F>>();
+  for (const [key, found] of named) {
+    // Leading zeros tell a fixed width, which all of that width share; the others have none. Never mixed in one run.
+    const fixed = new Set(found.flatMap(({ digits }) => (/^0./.test(digits) ? [digits.length] : [])));
+    for (const { digits, file } of found) {
+      const numbering = `${key}\n${fixed.has(digits.length) ? digits.length : ''}`;
+      const run = numberings.get(numbering) ?? new Map<number, F>();
+      numberings.set(numbering, run.set(Number(digits), file));
+    }
   }
   const runs: NumberedRun<F>[] = [];
   const taken = new Set<F>();
-  for (const [key, numbered] of named) {
+  for (const [key, numbered] of numberings) {
     const numbers = [...numbered.keys()].sort((a, b) => a - b);
     const [first, last] = [numbers[0]!, numbers.at(-1)!];
     if (numbers.length < FEWEST_FRAMES || numbers.length * 2 < last - first + 1) continue;
@@ -53,6 +60,15 @@ export function numberedRuns<F extends { readonly name: string }>(
     runs.push({ stem, extension, first, last, files: inOrder, holes });
   }
   return { runs, others: files.filter((f) => !taken.has(f)) };
+}
+
+/** From so many on, numbered pictures of one name are a clip more likely than not (common practice). */
+const LIKELY_CLIP = { '.jpg': 100, '.jpeg': 100, other: 24 };
+
+/** Whether numbered pictures are frames of a clip, more likely than photos: cameras number their JPEGs, too. */
+export function likelyClip<F>({ extension, files, holes }: NumberedRun<F>): boolean {
+  const least = LIKELY_CLIP[extension as '.jpg'] ?? LIKELY_CLIP.other;
+  return holes.length === 0 && files.length >= least;
 }
 
 /** What a run is called as one clip: `kite_0001-0048.png`. */

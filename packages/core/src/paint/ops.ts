@@ -172,3 +172,11 @@ export function clipFramesOf(moments: readonly (readonly Op[])[]): ClipFrame[] {
   }
   return [...found.values()];
 }
+
+/** The pictures that operations show, clips left out, each once. */
+export function picturesOf(moments: readonly (readonly Op[])[]): string[] {
+  const found = moments.flatMap((ops) =>
+    ops.flatMap((op) => (op.op === 'picture' && op.at === undefined ? [op.picture] : [])),
+  );
+  return [...new Set(found)];
+}

@@ -1,10 +1,11 @@
-import { applyBrand, chooseLook, frameShape, setShape } from '@fresh-reel/core';
+import { applyBrand, chooseLook, frameShape, setShape, type Template, wearBrand } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
+import { sameContent } from '../../preview/usePreview';
 import { useBrand } from '../../storage/queries';
 import { FRAME_SHAPES } from '../../templates/facts';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
-import { Press } from '../../ui/Press';
+import { Radio, RadioGroup } from '../../ui/RadioGroup';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
 import { useReelEditor } from '../session/useReelEditor';
@@ -15,6 +16,8 @@ export function AdjustStep() {
   const { graphic, reel, edit, settle } = useReelEditor();
   const { data: brand } = useBrand();
   const { template, fill } = graphic;
+  const worn =
+    brand !== null && brand !== undefined && sameContent(graphic.fill, wearBrand(template, fill, brand));
   const groups = [...new Set(template.controls.map((c) => c.group))];
   return (
     <View style={styles.all}>
@@ -22,40 +25,39 @@ export function AdjustStep() {
         <Txt kind="lead" level={2}>
           Looks
         </Txt>
-        <View role="radiogroup" aria-label="Looks" style={styles.looks}>
-          {template.looks.map((look) => {
-            const colours = Object.values(look.controls).filter(
-              (v): v is string => typeof v === 'string' && v.startsWith('#'),
-            );
-            const chosen = fill.look === look.id;
-            return (
-              <Press
-                key={look.id}
-                role="radio"
-                aria-checked={chosen}
-                aria-label={look.name}
-                testID={`look-${look.id}`}
-                onPress={() => {
-                  edit((r) => chooseLook(r, graphic.id, look.id));
-                  settle();
-                }}
-                style={[styles.look, chosen && styles.lookOn]}
-              >
-                <View style={styles.chips}>
-                  {colours.slice(0, 4).map((c, i) => (
-                    <View key={`${c}-${i}`} style={[styles.chip, { backgroundColor: c }]} />
-                  ))}
-                </View>
-                <Txt kind="label">{look.name}</Txt>
-              </Press>
-            );
-          })}
-        </View>
+        <RadioGroup
+          label="Looks"
+          ids={template.looks.map((l) => l.id)}
+          value={fill.look}
+          onChange={(look) => {
+            edit((r) => chooseLook(r, graphic.id, look));
+            settle();
+          }}
+          style={styles.looks}
+        >
+          {template.looks.map((look) => (
+            <Radio
+              key={look.id}
+              id={look.id}
+              label={look.name}
+              testID={`look-${look.id}`}
+              style={[styles.look, fill.look === look.id && styles.lookOn]}
+            >
+              <View style={styles.chips}>
+                {coloursOf(look, template.controls).map((c, i) => (
+                  <View key={`${c}-${i}`} style={[styles.chip, { backgroundColor: c }]} />
+                ))}
+              </View>
+              <Txt kind="label">{look.name}</Txt>
+            </Radio>
+          ))}
+        </RadioGroup>
         {brand && template.controls.some((c) => c.brand) && (
           <View style={styles.start}>
             <Button
-              title={`Wear ${brand.name}`}
-              icon="feather"
+              title={worn ? `Wears ${brand.name}` : `Wear ${brand.name}`}
+              icon={worn ? 'circle-check' : 'feather'}
+              disabled={worn}
               testID="wear-brand"
               onPress={() => {
                 edit((r) => applyBrand(r, graphic.id, brand));
@@ -95,6 +97,15 @@ export function AdjustStep() {
     </View>
   );
 }
+
+/** Colours that tell a look from others: those it sets, else those the template begins with. */
+function coloursOf(look: Template['looks'][number], controls: Template['controls']): string[] {
+  const set = Object.values(look.controls).filter(isColour);
+  const own = controls.flatMap((c) => (c.kind === 'colour' && isColour(c.default) ? [c.default] : []));
+  return (set.length > 0 ? set : own).slice(0, 4);
+}
+
+const isColour = (value: unknown): value is string => typeof value === 'string' && value.startsWith('#');
 
 const styles = StyleSheet.create({
   all: { gap: 28 },

@@ -27,7 +27,7 @@ export function PathField({ target, testID }: { target: PathTarget; testID: stri
       <View style={styles.row}>
         <Button
           title={on ? 'Done drawing' : 'Draw on the picture'}
-          icon={on ? 'check' : 'edit-3'}
+          icon={on ? 'check' : 'pen-line'}
           small
           onPress={() => {
             choosePath(on ? undefined : target);
@@ -69,7 +69,7 @@ export function PathField({ target, testID }: { target: PathTarget; testID: stri
           />
           <Button
             title="Remove the point"
-            icon="trash-2"
+            icon="trash"
             small
             disabled={path.points.length <= 1}
             onPress={() => change(removePoint(path, point), Math.max(0, point - 1))}

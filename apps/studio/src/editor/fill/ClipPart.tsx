@@ -140,7 +140,7 @@ export function ClipPart({ slot, held, duration, sound, name }: Props) {
       {clip.freeze === undefined ? (
         <Button
           title="Freeze the frame that shows"
-          icon="pause-circle"
+          icon="circle-pause"
           small
           onPress={() => set({ freeze: here() })}
           testID={`clip-${slot}-freeze`}

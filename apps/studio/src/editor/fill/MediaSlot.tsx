@@ -1,16 +1,18 @@
-import { pourMedia, resetSlot, type Slot, setSlot, swapSlots } from '@fresh-reel/core';
+import { pourInto, pourMedia, resetSlot, type Slot, setSlot, swapSlots } from '@fresh-reel/core';
 import { useState } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
 import { pickFiles, SEEN_FILES } from '../../media/files/pickFile';
 import { useFileDrop } from '../../media/files/useFileDrop';
 import { TakingIn } from '../../media/import/TakingIn';
+import { againText } from '../../media/import/takenWords';
 import { useImport } from '../../media/import/useImport';
 import { useMediaFacts } from '../../media/useMediaFacts';
 import { useThumb } from '../../media/useThumb';
 import { ShelfSheet } from '../../shelf/ShelfSheet';
 import { type MediaRecord, mediaFile } from '../../storage/media';
 import { Banner } from '../../ui/Banner';
-import { Button, Icon, IconButton } from '../../ui/Button';
+import { Button, IconButton } from '../../ui/Button';
+import { Icon } from '../../ui/Icon';
 import { Txt } from '../../ui/Txt';
 import { CHEQUERED, CORNER, colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
@@ -19,6 +21,7 @@ import { checkText } from '../session/checkText';
 import { useReelEditor } from '../session/useReelEditor';
 import { ClipPart } from './ClipPart';
 import { Framing } from './Framing';
+import { pouredText, samplesText } from './pourWords';
 import { SlotHead } from './SlotHead';
 import type { SlotRowProps } from './slotRow';
 import { useSlotRows } from './slotRows';
@@ -42,24 +45,32 @@ export function MediaSlot({
   const facts = useMediaFacts(held?.media);
   const url = useThumb(held?.media);
   const own = slot.id in graphic.fill.slots;
+  const samples = samplesText(graphic.template, graphic.fill);
 
-  const put = (records: readonly MediaRecord[]) => {
+  const say = (...texts: (string | undefined)[]) => {
+    const text = texts.filter(Boolean).join(' ');
+    setSaid(text ? { kind: 'info', text } : undefined);
+  };
+  const put = (records: readonly MediaRecord[], notes: readonly (string | undefined)[] = []) => {
     edit((r) => pourMedia(r, graphic.id, slot.id, records.map(mediaFile)));
     settle();
-    const [first] = records;
-    const alpha = first?.alpha ? ['It has transparent parts, and keeps them.'] : [];
-    const more = records.length > 1 ? [`${records.length} files are in this slot and those after it.`] : [];
-    const told = [...alpha, ...more].join(' ');
-    setSaid(told ? { kind: 'info', text: told } : undefined);
+    say(
+      records[0]?.alpha ? 'It has transparent parts, and keeps them.' : undefined,
+      pouredText(
+        pourInto(graphic.template, slot.id).length,
+        records.map((r) => r.name),
+      ),
+      ...notes,
+    );
   };
   const take = async (files: readonly File[]) => {
     onSelect();
     setSaid(undefined);
     const came = await taking.take(files);
     const seen = came.flatMap((c) => (c.kind === 'media' && c.record.kind !== 'sound' ? [c.record] : []));
-    if (seen.length > 0) put(seen);
+    const again = came.flatMap((c) => (c.kind === 'media' && c.again ? [c.record.name] : []));
     const notes = came.flatMap((c) => (c.kind === 'media' ? c.notes : []));
-    if (notes.length > 0) setSaid({ kind: 'info', text: notes.join(' ') });
+    if (seen.length > 0) put(seen, [...notes, againText(again)]);
     const other = came.find((c) => c.kind === 'font' || c.record.kind === 'sound');
     if (other) {
       const what =
@@ -188,6 +199,18 @@ export function MediaSlot({
         <Banner kind={said.kind} testID={`said-${slot.id}`}>
           {said.text}
         </Banner>
+      )}
+      {slot.kind === 'picture' && selected && samples && (
+        <Txt kind="small" tone="quiet" testID={`samples-${slot.id}`}>
+          {samples}
+        </Txt>
+      )}
+      {!held && !hidden && (
+        <Txt kind="small" tone={slot.optional ? 'quiet' : 'amber'} testID={`nothing-${slot.id}`}>
+          {slot.optional
+            ? 'Empty: nothing shows in its place.'
+            : 'This slot is empty, so its place stays empty in the picture.'}
+        </Txt>
       )}
       {notices.map((n) => (
         <Txt key={n.kind} kind="small" tone="amber">

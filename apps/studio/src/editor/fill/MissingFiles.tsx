@@ -7,8 +7,10 @@ import { TakingIn } from '../../media/import/TakingIn';
 import { useImport } from '../../media/import/useImport';
 import { useMissing } from '../../media/useMissing';
 import { mediaFile } from '../../storage/media';
+import { announce } from '../../ui/announce';
 import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
+import { useToast } from '../../ui/Toast';
 import { useReelEditor } from '../session/useReelEditor';
 
 /** What is missing of a reel, where it shows, and the way to find it. The rest works all the same. */
@@ -16,19 +18,25 @@ export function MissingFiles() {
   const { reel, edit, settle } = useReelEditor();
   const { files, families } = useMissing(reel);
   const taking = useImport();
+  const toast = useToast();
   if (files.length === 0 && families.length === 0) return null;
   const find = async (picked: Promise<File[]>) => {
     const all = await picked;
     const fonts = all.filter((f) => /\.(ttf|otf|woff2?)$/i.test(f.name));
     if (families.length > 0 && fonts.length > 0) await taking.take(fonts);
-    for (const { missing, file } of await findMissing(files, all, hashFile)) {
+    if (all.length === 0) return;
+    const found = await findMissing(files, all, hashFile);
+    for (const { missing, file } of found) {
       const [came] = await taking.take([file]);
       if (came?.kind !== 'media') continue;
-      const found = mediaFile(came.record);
+      const own = mediaFile(came.record);
       // The very same file is in its place again by itself; another of its name takes its place.
-      if (found.media !== missing.media) edit((r) => replaceMedia(r, missing.media, found));
+      if (own.media !== missing.media) edit((r) => replaceMedia(r, missing.media, own));
     }
     settle();
+    const text = foundText(found.length, files.length, fonts.length);
+    toast({ text });
+    announce(text);
   };
   const lines = [
     ...files.map((f) => `${f.name ? `“${f.name}”` : 'A file'} for ${f.slots.join(' and ')}`),
@@ -63,6 +71,16 @@ export function MissingFiles() {
       <TakingIn taking={taking} />
     </View>
   );
+}
+
+/** What came of looking for missing files, in words. */
+function foundText(found: number, missing: number, fonts: number): string {
+  const font = fonts > 0 ? ` ${fonts === 1 ? 'A font was' : `${fonts} fonts were`} added.` : '';
+  if (missing === 0) return font.trim() || 'There is no font among these files.';
+  if (found === 0) return `None of these is a file that is missing. Nothing was changed.${font}`;
+  if (found === missing)
+    return `${found === 1 ? 'The missing file is' : `All ${found} missing files are`} here again.${font}`;
+  return `${found} of ${missing} missing files are here again. Show where the others are.${font}`;
 }
 
 const hashFile = async (file: File) => (await hashOf(piecesOf(file))).hash;

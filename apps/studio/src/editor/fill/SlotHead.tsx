@@ -1,8 +1,9 @@
 import { hideSlot, type Slot } from '@fresh-reel/core';
 import type { ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { SLOT_KIND, slotNumber } from '../../templates/slots';
-import { Icon, IconButton } from '../../ui/Button';
+import { SLOT_KIND, slotTag } from '../../templates/slots';
+import { IconButton } from '../../ui/Button';
+import { Icon } from '../../ui/Icon';
 import { Press } from '../../ui/Press';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
@@ -34,7 +35,7 @@ export function SlotHead({
       >
         <View style={[styles.tag, selected && styles.tagOn]}>
           <Txt kind="label" tone={selected ? 'white' : 'ink'}>
-            {slotNumber(graphic.template, slot.id)}
+            {slotTag(graphic.template, slot.id)}
           </Txt>
         </View>
         <Txt kind="strong" style={styles.name}>
@@ -65,8 +66,9 @@ const styles = StyleSheet.create({
   row: { flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between' },
   head: { flex: 1, flexDirection: 'row', alignItems: 'center', gap: 8, minHeight: 44, borderRadius: 8 },
   tag: {
-    width: 24,
+    minWidth: 24,
     height: 24,
+    paddingHorizontal: 4,
     borderRadius: 12,
     borderWidth: 1.5,
     borderColor: colour.ink,

@@ -1,46 +1,45 @@
 import {
   FORMAT_FACTS,
   type FrameSize,
+  graphicsOf,
   OFFERED_RATES,
   OUTPUT_FORMATS,
   type OutputFormat,
   offeredSizes,
   outputName,
   type Rate,
+  type Reel,
   type ReelCheck,
   ReelScene,
   rateLabel,
   rateText,
   sameRate,
   setMotionBlur,
+  setOutput,
+  setRate,
 } from '@fresh-reel/core';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { DOCUMENT_ONLY } from '../../engine/documentOnly';
 import { useSaveReelFile } from '../../files/useSaveFile';
+import { useMissing } from '../../media/useMissing';
 import type { PreviewSurface } from '../../preview/previewClient';
+import { useEstimate } from '../../render/estimate';
 import { startRender, useRenderJobs } from '../../render/jobs';
 import { useSoundCodec, useSupport } from '../../render/support';
 import { JobRow } from '../../renders/JobRow';
 import { Banner } from '../../ui/Banner';
-import { Button, Icon } from '../../ui/Button';
+import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
+import { Icon } from '../../ui/Icon';
 import { NumberRow } from '../../ui/NumberRow';
-import { Press } from '../../ui/Press';
+import { Radio, RadioGroup } from '../../ui/RadioGroup';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
 import { waitText } from '../../ui/units';
 import { checkText } from '../session/checkText';
 import { type Checked, useChecks } from '../session/useChecks';
 import { useReelEditor } from '../session/useReelEditor';
-
-/** Milliseconds a frame of one megapixel takes to encode, measured on a two-core machine without a GPU. */
-const ENCODE_COST: Readonly<Record<OutputFormat, number>> = {
-  mp4: 26,
-  webm: 70,
-  'png-sequence': 60,
-  png: 60,
-};
 
 /** Sub-frame samples offered. Common practice: 8 is reasonable, 12 to 20 finer. */
 const SAMPLES = [1, 4, 8, 12, 16, 20, 32] as const;
@@ -58,45 +57,52 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   const saveReelFile = useSaveReelFile();
   const { samples } = reel.motionBlur;
   const scene = useMemo(() => new ReelScene(reel, DOCUMENT_ONLY), [reel]);
-  const [format, setFormat] = useState<OutputFormat>(scene.transparent ? 'webm' : 'mp4');
-  const [side, setSide] = useState(Math.min(reel.frame.width, reel.frame.height));
-  const [rate, setRate] = useState<Rate>({ num: 60000, den: 1001 });
+  // What was chosen stays with the reel; its rate is the reel's own, in which the time code counts.
+  const { rate } = reel;
+  const format: OutputFormat = reel.output?.format ?? (scene.transparent ? 'webm' : 'mp4');
+  const side = reel.output?.side ?? Math.min(reel.frame.width, reel.frame.height);
+  const choose = (part: Partial<NonNullable<Reel['output']>>) => {
+    edit((r) => setOutput(r, { format, side, ...part }));
+    settle();
+  };
   const checks = useChecks(reel);
-  const jobs = useRenderJobs().filter((j) => j.reelId === reel.id);
+  const all = useRenderJobs();
+  const jobs = all.filter((j) => j.reelId === reel.id);
 
   const sizes = offeredSizes(reel.frame);
   const size = sizes.find((s) => Math.min(s.width, s.height) === side) ?? sizes[2]!;
   const support = useSupport(format, size, rate);
   const count = format === 'png' ? 1 : scene.frameCount(rate);
-  const megapixels = (size.width * size.height) / 1e6;
-  const seconds = (count * megapixels * (ENCODE_COST[format] + 6 * samples)) / 1000 + 1;
-  const start = () => {
-    const from =
-      format === 'png'
-        ? Math.round((surface.position * rate.num * reel.rate.den) / (rate.den * reel.rate.num))
-        : 0;
-    startRender(reel, { format, ...size, rate, from, count, fileName: outputName(reel, format, size, rate) });
-  };
+  const plan = { format, ...size, rate, count, fileName: outputName(reel, format, size, rate) };
+  const busy = all.some((j) => j.state === 'running' || j.state === 'waiting');
+  const seconds = useEstimate(reel, { ...plan, from: 0 }, support?.able === true && !busy);
+  const start = () => startRender(reel, { ...plan, from: format === 'png' ? surface.position : 0 });
   return (
     <View style={styles.all}>
-      <Checks checked={checks} onShow={onShow} />
       <View style={styles.group}>
         <Txt kind="lead" level={2}>
           File
         </Txt>
-        <View role="radiogroup" aria-label="Kind of file" testID="output-format" style={styles.formats}>
+        <RadioGroup
+          label="Kind of file"
+          ids={OUTPUT_FORMATS}
+          value={format}
+          onChange={(f) => choose({ format: f as OutputFormat })}
+          testID="output-format"
+          style={styles.formats}
+        >
           {OUTPUT_FORMATS.map((f) => (
             <FormatRow
               key={f}
               format={f}
               chosen={f === format}
-              onChoose={() => setFormat(f)}
+              heard={heard}
               size={size}
               rate={rate}
               transparent={scene.transparent}
             />
           ))}
-        </View>
+        </RadioGroup>
         {heard && <SoundNote format={format} />}
         {support?.able === false && (
           <Banner kind="watch" testID="codec-missing">
@@ -116,7 +122,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
             id: String(Math.min(s.width, s.height)),
             name: `${s.width} × ${s.height}`,
           }))}
-          onChange={(v) => setSide(Number(v))}
+          onChange={(v) => choose({ side: Number(v) })}
         />
       </View>
       {format !== 'png' && (
@@ -129,7 +135,10 @@ export function RenderStep({ surface, onShow, heard }: Props) {
             testID="output-rate"
             value={rateText(rate)}
             options={OFFERED_RATES.map((r) => ({ id: rateText(r), name: rateLabel(r) }))}
-            onChange={(v) => setRate(OFFERED_RATES.find((r) => rateText(r) === v) ?? rate)}
+            onChange={(v) => {
+              edit((r) => setRate(r, OFFERED_RATES.find((o) => rateText(o) === v) ?? rate));
+              settle();
+            }}
           />
           <Txt kind="small" tone="quiet">
             {sameRate(rate, { num: 60000, den: 1001 })
@@ -172,12 +181,15 @@ export function RenderStep({ surface, onShow, heard }: Props) {
             : 'Off: each frame is one sharp moment, the quickest to render.'}
         </Txt>
       </View>
+      <Checks checked={checks} onShow={onShow} />
       <View style={styles.group}>
         <Txt tone="quiet" testID="render-estimate">
-          {count === 1 ? '1 frame' : `${count} frames`}, {waitText(seconds)}
-          {format === 'mp4' || format === 'webm'
-            ? '; most of it goes into encoding.'
-            : '; most of it goes into packing pictures.'}
+          {count === 1 ? '1 frame' : `${count} frames`}
+          {seconds !== undefined
+            ? `, ${waitText(seconds)}, measured on some of them.`
+            : busy
+              ? '.'
+              : '; looking at some of them to see how long it takes…'}
         </Txt>
         <Button
           title="Render"
@@ -245,7 +257,8 @@ function SoundNote({ format }: { format: OutputFormat }) {
 
 function Checks({ checked, onShow }: { checked: Checked | undefined; onShow: (check: ReelCheck) => void }) {
   const { reel } = useReelEditor();
-  const graphics = reel.tracks.flatMap((t) => t.graphics);
+  const missing = useMissing(reel);
+  const graphics = graphicsOf(reel);
   // As high as the good news, so that nothing below moves when it comes.
   if (checked?.fault !== undefined)
     return <Banner kind="fault">{`The reel could not be checked: ${checked.fault}`}</Banner>;
@@ -254,7 +267,11 @@ function Checks({ checked, onShow }: { checked: Checked | undefined; onShow: (ch
     return <Banner kind="info">Looking at all words, pictures and places before the render…</Banner>;
   if (checks.length === 0)
     return (
-      <Banner kind="done">All words fit, all pictures are here, and everything lies in the safe area.</Banner>
+      <Banner kind="done">
+        {missing.files.length + missing.families.length === 0
+          ? 'All words fit, all pictures are here, and everything lies in the safe area.'
+          : 'All words fit, and everything lies in the safe area. What is missing is told above.'}
+      </Banner>
     );
   return (
     <View style={styles.group}>
@@ -283,34 +300,39 @@ function Checks({ checked, onShow }: { checked: Checked | undefined; onShow: (ch
 interface FormatProps {
   readonly format: OutputFormat;
   readonly chosen: boolean;
-  readonly onChoose: () => void;
+  /** Whether there is anything to hear. */
+  readonly heard: boolean;
   readonly size: FrameSize;
   readonly rate: Rate;
   readonly transparent: boolean;
 }
 
-function FormatRow({ format, chosen, onChoose, size, rate, transparent }: FormatProps) {
+function FormatRow({ format, chosen, heard, size, rate, transparent }: FormatProps) {
+  const codec = useSoundCodec(format);
   const facts = FORMAT_FACTS[format];
   const support = useSupport(format, size, rate);
   const able = support?.able !== false;
+  // A file is played wherever its sound is, too.
+  const about =
+    format === 'mp4' && heard && codec === 'opus'
+      ? 'H.264 with sound as Opus: plays in browsers and most editing programs, no transparency'
+      : facts.about;
   const alpha = !transparent ? '' : facts.alpha ? ' Transparent.' : ' Black where this reel is transparent.';
   return (
-    <Press
-      role="radio"
-      aria-checked={chosen}
-      aria-label={facts.name}
-      onPress={onChoose}
+    <Radio
+      id={format}
+      label={facts.name}
       testID={`output-format-${format}`}
       style={[styles.format, chosen && styles.chosen]}
     >
-      <Icon name={chosen ? 'check-circle' : 'circle'} tint={chosen ? colour.ink : colour.edge} size={20} />
+      <Icon name={chosen ? 'circle-check' : 'circle'} tint={chosen ? colour.ink : colour.edge} size={20} />
       <View style={styles.formatWords}>
         <Txt kind="strong">{facts.name}</Txt>
         <Txt kind="small" tone={able ? 'quiet' : 'amber'}>
-          {able ? `${facts.about}.${alpha}` : 'Not in this browser.'}
+          {able ? `${about}.${alpha}` : 'Not in this browser.'}
         </Txt>
       </View>
-    </Press>
+    </Radio>
   );
 }
 

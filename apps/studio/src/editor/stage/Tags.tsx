@@ -1,7 +1,7 @@
 import { swapSlots } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { slotNumber } from '../../templates/slots';
+import { slotTag } from '../../templates/slots';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { type DragPoint, useDrag } from '../../ui/useDrag';
@@ -101,7 +101,7 @@ function Tag({ tag: { slot, x, y }, on, lit, drags, onTouch, onDrag, onDrop }: T
       ]}
     >
       <Txt kind="label" tone={on || lit ? 'white' : 'ink'}>
-        {slotNumber(graphic.template, slot)}
+        {slotTag(graphic.template, slot)}
       </Txt>
     </View>
   );
@@ -110,8 +110,9 @@ function Tag({ tag: { slot, x, y }, on, lit, drags, onTouch, onDrag, onDrop }: T
 const styles = StyleSheet.create({
   tag: webStyle({
     position: 'absolute',
-    width: TAG,
+    minWidth: TAG,
     height: TAG,
+    paddingHorizontal: 3,
     borderRadius: TAG / 2,
     backgroundColor: colour.card,
     borderWidth: 1.5,

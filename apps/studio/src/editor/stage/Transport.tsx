@@ -76,7 +76,7 @@ export function Transport({
           testID="loop"
         />
         <IconButton
-          icon="maximize"
+          icon="scan"
           label="Safe areas"
           on={safeAreas}
           onPress={() => onSafeAreas(!safeAreas)}

@@ -80,7 +80,7 @@ function Strip({ keyed, onClose }: { keyed: Keyed; onClose: () => void }) {
           testID="key-before"
         />
         <IconButton
-          icon={here === undefined ? 'plus-circle' : 'minus-circle'}
+          icon={here === undefined ? 'circle-plus' : 'circle-minus'}
           label={here === undefined ? 'Add a keyframe here' : 'Remove this keyframe'}
           onPress={() =>
             put(here === undefined ? putKey(held, clock, time, value(time)) : removeKey(held, clock, here))
@@ -102,7 +102,7 @@ function Strip({ keyed, onClose }: { keyed: Keyed; onClose: () => void }) {
           testID="key-copy"
         />
         <IconButton
-          icon="trending-up"
+          icon="spline"
           label="Curve from the last keyframe to the next"
           disabled={last < 0 || last >= keys.length - 1}
           onPress={() => setCurve(last)}

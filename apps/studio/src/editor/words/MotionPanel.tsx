@@ -114,7 +114,7 @@ function MotionList<M extends TextMotion | TextDuring>({ text, when, kinds, comm
                 </Txt>
               </Press>
               <IconButton
-                icon="trash-2"
+                icon="trash"
                 label={`Remove ${kind.name}`}
                 onPress={() => set(motions.filter((_, j) => j !== i))}
                 testID={`motion-remove-${i}`}

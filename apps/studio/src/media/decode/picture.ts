@@ -68,6 +68,16 @@ export async function decodePicture(media: string): Promise<DecodedPicture | nul
   return { bitmap, width: bitmap.width, height: bitmap.height };
 }
 
+/** How large a picture is, from its record where that tells; else it is decoded once, and let go. */
+export async function pictureSize(media: string): Promise<{ width: number; height: number } | null> {
+  const record = assetUrl(media) ? null : await readMediaRecord(media.replace(/^sha256:/, ''));
+  if (record && record.kind !== 'picture') return null;
+  if (record?.width && record.height) return { width: record.width, height: record.height };
+  const picture = await decodePicture(media);
+  picture?.bitmap.close();
+  return picture && { width: picture.width, height: picture.height };
+}
+
 /** A media id as an address an <img> can show; revoke it when done. */
 export async function pictureUrl(media: string): Promise<{ url: string; revoke: () => void } | null> {
   const asset = assetUrl(media);

@@ -1,4 +1,12 @@
-import { numbersText, OFFERED_RATES, parseRate, rateLabel, rateText, secondsAt } from '@fresh-reel/core';
+import {
+  likelyClip,
+  numbersText,
+  OFFERED_RATES,
+  parseRate,
+  rateLabel,
+  rateText,
+  secondsAt,
+} from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from '../../ui/Button';
@@ -16,11 +24,32 @@ export function RunCard({ run, answer }: RunQuestion) {
   const rate = parseRate(text);
   const { files, holes } = run;
   const names = `“${files[0]!.name}” to “${files.at(-1)!.name}”`;
+  const likely = likelyClip(run);
+  const asClip = holes.length === 0 && (
+    <Button
+      key="clip"
+      title="One clip"
+      icon="film"
+      kind={likely ? 'next' : 'quiet'}
+      onPress={() => answer({ as: 'clip', rate })}
+      testID="sequence-clip"
+    />
+  );
+  const asPictures = (
+    <Button
+      key="pictures"
+      title={`${files.length} pictures`}
+      icon="image"
+      kind={likely ? 'quiet' : 'next'}
+      onPress={() => answer({ as: 'pictures' })}
+      testID="sequence-pictures"
+    />
+  );
   return (
     <View style={styles.card} testID="sequence-question">
       <Txt kind="strong">
         {holes.length === 0
-          ? `${files.length} numbered pictures: one clip?`
+          ? `${files.length} numbered pictures: ${likely ? 'one clip?' : 'pictures, or one clip?'}`
           : `Numbered pictures, and ${holes.length === 1 ? 'one is' : `${holes.length} are`} missing`}
       </Txt>
       <Txt kind="small">
@@ -43,21 +72,7 @@ export function RunCard({ run, answer }: RunQuestion) {
         </>
       )}
       <View style={styles.buttons}>
-        {holes.length === 0 && (
-          <Button
-            title="One clip"
-            icon="film"
-            kind="next"
-            onPress={() => answer({ as: 'clip', rate })}
-            testID="sequence-clip"
-          />
-        )}
-        <Button
-          title={`${files.length} pictures`}
-          icon="image"
-          onPress={() => answer({ as: 'pictures' })}
-          testID="sequence-pictures"
-        />
+        {likely ? [asClip, asPictures] : [asPictures, asClip]}
         <Button
           title="Leave them"
           kind="plain"

@@ -6,7 +6,7 @@ import { StorageError } from '../../storage/store';
 import { importPicture } from './importPicture';
 import type { FromImport, ToImport } from './messages';
 import { MediaError } from './probe';
-import { sniffMedia } from './sniff';
+import { foreignFile, sniffMedia } from './sniff';
 
 /** A file taken in. */
 export type Imported =
@@ -38,6 +38,11 @@ export class ImportCancelled extends Error {
 export async function importMedia(file: File, options: ImportOptions = {}): Promise<Imported> {
   if (file.size === 0) throw new MediaError(`"${file.name}" is empty (0 bytes). Choose another file.`);
   const start = new Uint8Array(await file.slice(0, 4200).arrayBuffer());
+  const foreign = foreignFile(start);
+  if (foreign)
+    throw new MediaError(
+      `"${file.name}" is ${foreign.what}, which browsers do not play or show. ${foreign.advice}`,
+    );
   switch (sniffMedia(start)) {
     case 'picture':
       return { kind: 'media', again: false, ...(await importPicture(file)) };

@@ -1,4 +1,4 @@
-import { pngSize, sniffPicture } from './sniff';
+import { foreignFile, pngSize, sniffPicture } from './sniff';
 import { cleanSvg } from './svg';
 
 const bytes = (text: string) => Uint8Array.from(text, (c) => c.charCodeAt(0));
@@ -63,5 +63,25 @@ describe('SVGs', () => {
   it('that are not well-formed are refused by name', () => {
     expect(() => cleanSvg('<svg><rect', 'torn.svg')).toThrow('"torn.svg" is a damaged SVG');
     expect(() => cleanSvg('<html xmlns="http://www.w3.org/1999/xhtml"/>', 'page.svg')).toThrow('"page.svg"');
+  });
+});
+
+describe('a file that browsers cannot use', () => {
+  // First bytes as the formats' own documents have them: ISO/IEC 13818-1, RIFF, SMPTE ST 377-1, TIFF 6.0, AIFF 1.3.
+  it.each([
+    ['\0\0\x01\xba\x44', /MPEG-1 or MPEG-2 programme stream/],
+    ['RIFF\x10\0\0\0AVI LIST', /an AVI/],
+    ['\x06\x0e\x2b\x34\x02\x05', /MXF/],
+    ['MM\0*\0\0\0\x08', /TIFF/],
+    ['\0\0\0\x18ftypheic', /HEIF/],
+    ['FORM\0\0\0\x10AIFFCOMM', /AIFF/],
+  ])('%j is told by its name, with what to do', (start, what) => {
+    const found = foreignFile(bytes(start));
+    expect(found?.what).toMatch(what);
+    expect(found?.advice).toMatch(/^(Convert|Export)/);
+  });
+
+  it('and one that nobody knows is not guessed at', () => {
+    expect(foreignFile(bytes('words and words'))).toBeUndefined();
   });
 });

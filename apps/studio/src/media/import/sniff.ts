@@ -38,9 +38,48 @@ export function sniffMedia(bytes: Uint8Array): 'picture' | 'stream' | 'font' | '
   if (text(0, 4) === '\x1a\x45\xdf\xa3') return 'stream';
   if (text(0, 4) === 'RIFF' && text(8, 12) === 'WAVE') return 'stream';
   if (/^(OggS|fLaC|ID3)/.test(text(0, 4))) return 'stream';
+  // MPEG transport stream: packets of 188 bytes, each with a sync byte (ISO/IEC 13818-1, 2.4.3.2).
+  if (bytes[0] === 0x47 && bytes[188] === 0x47 && bytes[376] === 0x47) return 'stream';
   if (bytes[0] === 0xff && (bytes[1]! & 0xe0) === 0xe0) return 'stream';
   if (/^(wOFF|wOF2|OTTO|true)$/.test(text(0, 4)) || text(0, 4) === '\0\x01\0\0') return 'font';
   // ZIP: the local file header it begins with (APPNOTE 4.3.7).
   if (text(0, 4) === 'PK\x03\x04') return 'zip';
   return undefined;
+}
+
+const TO_MP4 = 'Convert it to H.264 in MP4.';
+const TO_PNG = 'Export it as PNG.';
+const UNPACK = 'Unpack it, and add what is in it.';
+
+/** Files that people have and browsers cannot use: where their sign lies, what it can be, what each is, what to do. */
+const FOREIGN: readonly (readonly [at: number, signs: readonly string[], what: string, advice: string])[] = [
+  [0, ['\0\0\x01\xba'], 'an MPEG-1 or MPEG-2 programme stream', TO_MP4],
+  [0, ['\0\0\x01\xb3'], 'MPEG-1 or MPEG-2 video', TO_MP4],
+  [8, ['AVI '], 'an AVI', TO_MP4],
+  [0, ['\x30\x26\xb2\x75'], 'Windows Media', 'Convert it to H.264 in MP4, or its sound to WAV.'],
+  [0, ['FLV\x01'], 'Flash video', TO_MP4],
+  [0, ['\x06\x0e\x2b\x34'], 'an MXF', TO_MP4],
+  [
+    8,
+    ['heic', 'heix', 'hevc', 'hevx', 'heim', 'heis', 'mif1', 'msf1'],
+    'a HEIF picture',
+    'Export it as JPEG or PNG.',
+  ],
+  [0, ['II*\0', 'MM\0*'], 'a TIFF or camera raw picture', 'Export it as PNG or JPEG.'],
+  [0, ['8BPS'], 'a layered picture (PSD)', 'Export it as PNG, which keeps what is transparent.'],
+  [0, ['BM'], 'a BMP', TO_PNG],
+  [0, ['SDPX', 'XPDS'], 'a DPX frame', TO_PNG],
+  [0, ['\x76\x2f\x31\x01'], 'an OpenEXR frame', TO_PNG],
+  [8, ['AIFF', 'AIFC'], 'an AIFF', 'Convert it to WAV or FLAC.'],
+  [0, ['%PDF', '%!PS'], 'a PDF or PostScript document', 'Export its picture as SVG or PNG.'],
+  [0, ['\x1f\x8b'], 'a compressed file (gzip)', UNPACK],
+  [0, ['Rar!'], 'a RAR', UNPACK],
+  [0, ['7z\xbc\xaf'], 'a 7z', UNPACK],
+];
+
+/** What a file is that the app cannot use, and what to do; nothing of one that is not known. */
+export function foreignFile(bytes: Uint8Array): { what: string; advice: string } | undefined {
+  const start = String.fromCharCode(...bytes.subarray(0, 16));
+  const found = FOREIGN.find(([at, signs]) => signs.some((sign) => start.startsWith(sign, at)));
+  return found && { what: found[2], advice: found[3] };
 }

@@ -1,7 +1,8 @@
-import { type NumberedRun, numberedRuns, type Rate, runName } from '@fresh-reel/core';
+import { likelyClip, type NumberedRun, numberedRuns, type Rate, runName } from '@fresh-reel/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
 import { keys } from '../../storage/queries';
+import { announce } from '../../ui/announce';
 import { ImportCancelled, type Imported, importMedia, importSequence } from './importMedia';
 
 /** A file on its way in. */
@@ -80,6 +81,7 @@ export function useImport(): Taking {
         }
       }
       setComing(undefined);
+      if (came.length > 0) announce(`${came.length === 1 ? '1 file is' : `${came.length} files are`} in.`);
       await Promise.all([
         client.invalidateQueries({ queryKey: keys.media }),
         client.invalidateQueries({ queryKey: keys.fonts }),
@@ -105,7 +107,11 @@ async function itemsOf(
   ask: (run: NumberedRun<File>) => Promise<RunChoice>,
 ): Promise<Item[]> {
   const instead = new Map<File, Item[]>();
-  for (const run of numberedRuns(files).runs) {
+  const { runs, others } = numberedRuns(files);
+  const apart = others.filter((f) => f.type.startsWith('image/')).length;
+  for (const run of runs) {
+    // Among other pictures, a few numbered ones are pictures, too.
+    if (apart > 0 && !likelyClip(run)) continue;
     const choice = await ask(run);
     if (choice.as === 'pictures') continue;
     for (const file of run.files) instead.set(file, []);

@@ -1,0 +1,79 @@
+import { type Reel, ReelScene, type RenderPlan, type Size } from '@fresh-reel/core';
+import { DOCUMENT_ONLY } from '../engine/documentOnly';
+import { ownFontFiles } from '../fonts/useFamilies';
+import { decodePicture, pictureSize } from '../media/decode/picture';
+import type { FromRender, ToRender } from './messages';
+import { crewSize } from './paintCrew';
+import type { FromPainter, ToPainter } from './paintMessages';
+
+/** The workers of one render: one conducts it and writes the file, the others paint. */
+export interface Conducted {
+  cancel(): void;
+  /** Ends the workers. What they have not finished is gone. */
+  end(): void;
+}
+
+/**
+ * Starts a render in workers of its own.
+ * @param sample of the frames of the plan, only these, to see how long the whole takes
+ */
+export function conduct(
+  reel: Reel,
+  plan: RenderPlan,
+  hear: (message: FromRender) => void,
+  sample?: readonly number[],
+): Conducted {
+  const worker = new Worker(new URL('./render.worker', import.meta.url));
+  const size = crewSize(sample?.length ?? plan.count, navigator.hardwareConcurrency || 1);
+  const painters = Array.from({ length: size }, () => new Worker(new URL('./paint.worker', import.meta.url)));
+  const end = () => {
+    for (const each of [worker, ...painters]) each.terminate();
+  };
+  const fault = (message: string) => hear({ type: 'fault', message });
+  worker.onmessage = ({ data }: MessageEvent<FromRender>) => hear(data);
+  for (const each of [worker, ...painters])
+    each.onerror = (event) =>
+      fault(event.message || 'The render stopped for a reason the browser does not tell.');
+  for (const painter of painters)
+    painter.onmessage = ({ data }: MessageEvent<FromPainter>) => void give(painter, data.needs);
+  begin(worker, painters, reel, plan, sample).catch((error: unknown) =>
+    fault(error instanceof Error ? error.message : String(error)),
+  );
+  return { cancel: () => worker.postMessage({ type: 'cancel' } satisfies ToRender), end };
+}
+
+/** Decodes a picture for a painter, when a frame shows it. */
+async function give(painter: Worker, id: string): Promise<void> {
+  const picture = await decodePicture(id).catch(() => null);
+  painter.postMessage({ type: 'picture', id, picture } satisfies ToPainter, picture ? [picture.bitmap] : []);
+}
+
+/** A port to each painter, through which the worker that conducts the render speaks with it. */
+function portsTo(painters: readonly Worker[]): MessagePort[] {
+  return painters.map((painter) => {
+    const { port1, port2 } = new MessageChannel();
+    painter.postMessage({ type: 'conductor', port: port1 } satisfies ToPainter, [port1]);
+    return port2;
+  });
+}
+
+async function begin(
+  to: Worker,
+  painters: readonly Worker[],
+  reel: Reel,
+  plan: RenderPlan,
+  sample: readonly number[] | undefined,
+): Promise<void> {
+  const scene = new ReelScene(reel, DOCUMENT_ONLY);
+  const sizes: [string, Size][] = [];
+  for (const media of scene.media()) {
+    // A picture that is missing or damaged is left out; the checks have said so before the start.
+    const size = await pictureSize(media).catch(() => null);
+    if (size) sizes.push([media, size]);
+  }
+  const families = new Set(scene.fonts().faces.map((f) => f.family));
+  const fonts = await ownFontFiles(families).catch(() => []);
+  const ports = portsTo(painters);
+  const job = { reel, plan, sizes, fonts, ...(sample ? { sample } : {}) };
+  to.postMessage({ type: 'start', job, painters: ports } satisfies ToRender, ports);
+}

@@ -1,0 +1,63 @@
+import type { Reel, RenderPlan } from '@fresh-reel/core';
+import { useQuery } from '@tanstack/react-query';
+import { conduct } from './conduct';
+
+/** Frames in a row that a sample looks at, and in how many places. */
+const ROW = 16;
+const PLACES = 4;
+/** Milliseconds without a change before a sample is made. */
+const REST = 1500;
+
+/**
+ * Frames that tell how long all of them take: a few in a row, since frames next to each other are alike to an encoder,
+ * in the middle of equal parts of the whole.
+ * @returns numbers from 0, in order; all of a short render
+ */
+export function sampleOf(count: number): number[] {
+  if (count <= ROW * PLACES * 1.5) return Array.from({ length: count }, (_, i) => i);
+  return Array.from({ length: PLACES }, (_, place) => {
+    const first = Math.round((count * (place + 0.5)) / PLACES - ROW / 2);
+    return Array.from({ length: ROW }, (_, i) => first + i);
+  }).flat();
+}
+
+/** Renders a sample of a plan and throws it away. @returns seconds that the whole will take */
+async function estimate(reel: Reel, plan: RenderPlan, signal: AbortSignal): Promise<number> {
+  await new Promise((resolve) => setTimeout(resolve, REST));
+  signal.throwIfAborted();
+  const sample = sampleOf(plan.count);
+  return new Promise((resolve, reject) => {
+    const begun = performance.now();
+    let ready = begun;
+    const work = conduct(
+      reel,
+      plan,
+      (message) => {
+        if (message.type === 'progress') {
+          if (message.frames === 1) ready = performance.now();
+          return;
+        }
+        work.end();
+        if (message.type === 'sampled') {
+          resolve((ready - begun + message.each * (plan.count - 1)) / 1000);
+        } else reject(new Error(message.type === 'fault' ? message.message : 'Stopped.'));
+      },
+      sample,
+    );
+    signal.addEventListener('abort', () => {
+      work.end();
+      reject(signal.reason);
+    });
+  });
+}
+
+/** Seconds a render will take, measured on frames of it; nothing until that is known, or while it cannot be. */
+export function useEstimate(reel: Reel, plan: RenderPlan, able: boolean): number | undefined {
+  return useQuery({
+    // What is written in the document beside its content does not change how long it takes.
+    queryKey: ['estimate', { ...reel, name: '', changed: '', output: undefined }, { ...plan, fileName: '' }],
+    queryFn: ({ signal }) => estimate(reel, plan, signal),
+    enabled: able,
+    gcTime: 60_000,
+  }).data;
+}

@@ -1,0 +1,50 @@
+import { documentOnly, graphicsOf, type Reel, ReelScene, secondsAt } from '@fresh-reel/core';
+import { z } from 'zod';
+import { jsonOf, store } from './store';
+
+const summarySchema = z.strictObject({
+  id: z.string().min(1),
+  name: z.string(),
+  changed: z.string(),
+  /** Names of the templates in it. */
+  templates: z.array(z.string()),
+  seconds: z.number().min(0),
+  /** Hashes of the files it shows. */
+  media: z.array(z.string()),
+});
+
+/** What lists tell of a reel, kept beside it, so that a list need not open it. */
+export type ReelSummary = z.infer<typeof summarySchema>;
+
+const PREFIX = 'summary/';
+const RESOURCES = documentOnly();
+
+export function summarise(reel: Reel): ReelSummary {
+  const graphics = graphicsOf(reel);
+  // Ids stand in slots, in fills of texts and in sounds; all of them have the one form.
+  const fills = JSON.stringify(graphics.map((g) => g.fill));
+  return {
+    id: reel.id,
+    name: reel.name,
+    changed: reel.changed,
+    templates: [...new Set(graphics.map((g) => g.template.name))],
+    seconds: secondsAt(new ReelScene(reel, RESOURCES).frameCount(reel.rate), reel.rate),
+    media: [...new Set(fills.match(/sha256:[0-9a-f]{64}/g) ?? [])],
+  };
+}
+
+/** The entry of the store that a summary is. */
+export const summaryEntry = (summary: ReelSummary): Record<string, string> => ({
+  [PREFIX + summary.id]: JSON.stringify(summary),
+});
+
+/** Summaries of reels, by id; one that is not there or does not read is left out. */
+export async function readSummaries(ids: readonly string[]): Promise<Map<string, ReelSummary>> {
+  const texts = await store.getMany(ids.map((id) => PREFIX + id));
+  const found = new Map<string, ReelSummary>();
+  for (const text of Object.values(texts)) {
+    const { data } = summarySchema.safeParse(jsonOf(text));
+    if (data) found.set(data.id, data);
+  }
+  return found;
+}
