@@ -1,11 +1,13 @@
 /** Builds the studio into apps/studio/dist, unless it is newer than all it is made from. */
 import { existsSync, readdirSync, statSync } from 'node:fs';
+import { readFile, writeFile } from 'node:fs/promises';
+import { promisify } from 'node:util';
 import { ensurePackages, root, run, say } from './setup.mjs';
 
 function newest(folder) {
   let time = 0;
   for (const entry of readdirSync(folder, { withFileTypes: true })) {
-    if (['node_modules', 'dist', '.expo', 'public'].includes(entry.name)) continue;
+    if (['node_modules', 'dist', '.expo', 'public', 'built', 'build'].includes(entry.name)) continue;
     const path = `${folder}/${entry.name}`;
     time = Math.max(time, entry.isDirectory() ? newest(path) : statSync(path).mtimeMs);
   }
@@ -28,6 +30,36 @@ export async function build(force = false) {
     cwd: `${root}apps/studio`,
     env: { ...process.env, CI: '1', EXPO_NO_TELEMETRY: '1' },
   });
+  await compress(`${root}apps/studio/dist`);
+}
+
+/** Files that get smaller; pictures, clips and sounds are compressed as they are. */
+const SQUEEZED = /\.(js|json|html|css|wasm|svg|ttf|otf)$/;
+/** Large ones (fonts for thousands of letters) gain little from the slowest search. */
+const LARGE = 2_000_000;
+
+/** Lays a compressed copy beside each file that is worth it (RFC 7932), so that the server has nothing to compress. */
+async function compress(folder) {
+  const { constants, brotliCompress } = await import('node:zlib');
+  const squeeze = promisify(brotliCompress);
+  const files = readdirSync(folder, { recursive: true, withFileTypes: true })
+    .filter((e) => e.isFile() && SQUEEZED.test(e.name))
+    .map((e) => `${e.parentPath ?? e.path}/${e.name}`);
+  await Promise.all(
+    files.map(async (path) => {
+      const bytes = await readFile(path);
+      const quality = bytes.length > LARGE && !path.endsWith('.js') ? 5 : 11;
+      await writeFile(
+        `${path}.br`,
+        await squeeze(bytes, {
+          params: {
+            [constants.BROTLI_PARAM_QUALITY]: quality,
+            [constants.BROTLI_PARAM_SIZE_HINT]: bytes.length,
+          },
+        }),
+      );
+    }),
+  );
 }
 
 if (process.argv[1]?.endsWith('build.mjs')) await build(process.argv.includes('--force'));

@@ -20,6 +20,7 @@ export async function writeAssets(templates: URL): Promise<void> {
       now[`sha256:${createHash('sha256').update(bytes).digest('hex')}`] = `${folder}/${name}`;
     }
   }
+  const names: Record<string, string> = {};
   const hashOf = new Map(Object.entries(now).map(([hash, file]) => [file, hash]));
   for (const { name: folder } of folders) {
     const path = new URL(`${folder}/template.json`, templates);
@@ -27,6 +28,9 @@ export async function writeAssets(templates: URL): Promise<void> {
     if (text === undefined) continue;
     const renewed = text.replace(/sha256:[0-9a-f]{64}/g, (hash) => hashOf.get(before[hash] ?? '') ?? hash);
     if (renewed !== text) await writeFile(path, renewed);
+    const { id, assets = {} } = JSON.parse(renewed) as { id: string; assets?: Record<string, string> };
+    for (const [name, hash] of Object.entries(assets)) names[`asset:${id}/${name}`] = hash;
   }
+  await writeFile(new URL('names.json', templates), `${JSON.stringify(names, null, 2)}\n`);
   await writeFile(list, `${JSON.stringify(now, null, 2)}\n`);
 }

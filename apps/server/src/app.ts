@@ -9,7 +9,7 @@ export const STUDIO = fileURLToPath(new URL('../../studio/dist/', import.meta.ur
 const PAGE_POLICY =
   "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self' blob:; style-src 'self' 'unsafe-inline'; img-src 'self' blob: data:; font-src 'self' blob: data:; connect-src 'self' blob: data:; object-src 'none'; base-uri 'self'; frame-ancestors 'none'";
 /** The worker that unpacks fonts makes functions from text. It has no page, no storage and no network to harm. */
-const UNPACKER = /\/_expo\/static\/js\/web\/unpack-[0-9a-f]+\.js$/;
+const UNPACKER = /\/_expo\/static\/js\/web\/unpack-[0-9a-f]+\.js(\.br)?$/;
 const UNPACKER_POLICY =
   "default-src 'none'; script-src 'self' 'wasm-unsafe-eval' 'unsafe-eval'; connect-src data:";
 
@@ -31,6 +31,8 @@ export function createApp(folder = STUDIO): FastifyInstance {
   app.register(fastifyStatic, {
     root: folder,
     cacheControl: false,
+    // The build lays compressed copies beside the files.
+    preCompressed: true,
     setHeaders: (reply, path) => {
       if (UNPACKER.test(path)) reply.setHeader('Content-Security-Policy', UNPACKER_POLICY);
       // Names of built files hold their content's hash; everything else may change with a new build.

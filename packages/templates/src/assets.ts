@@ -1,6 +1,6 @@
 import { fileURLToPath } from 'node:url';
 import type { AssetSource } from '@fresh-reel/core';
-import { SHIPPED } from './index';
+import { SHIPPED } from './files';
 
 /** The assets that ship, as paths, for Node. */
 export const SHIPPED_PATHS: AssetSource = {

@@ -15,7 +15,8 @@ import {
 } from '@fresh-reel/core';
 import { NodeStudio } from '@fresh-reel/node-host';
 import { SHIPPED_PATHS } from './assets';
-import { TEMPLATES, templateById } from './index';
+import { assetOf, SHIPPED, TEMPLATES, templateById } from './index';
+import names from './names.json';
 
 let studio: NodeStudio;
 beforeAll(async () => {
@@ -215,4 +216,17 @@ it('ink of the headline stays inside its panel', async () => {
   );
   expect(inkBounds(layout).width).toBeLessThanOrEqual(446);
   expect(s.length).toBeGreaterThan(0);
+});
+
+it('assets are found by hash, and by the names they had before', () => {
+  const all = TEMPLATES.flatMap((t) =>
+    Object.keys(t.assets).map((name) => [`asset:${t.id}/${name}`, assetOf(t.id, name)] as const),
+  );
+  expect(names).toEqual(Object.fromEntries(all));
+  for (const [name, hash] of all) {
+    expect(SHIPPED.find(hash)).toBeDefined();
+    expect(SHIPPED.find(name)).toBe(SHIPPED.find(hash));
+  }
+  for (const other of ['asset:name-strap/constructor', 'constructor', 'sha256:0'])
+    expect(SHIPPED.find(other)).toBeUndefined();
 });

@@ -9,6 +9,7 @@ import { Button, IconButton } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Icon } from '../ui/Icon';
 import { Press } from '../ui/Press';
+import { Radio, RadioGroup } from '../ui/RadioGroup';
 import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour, TOUCH } from '../ui/theme';
@@ -121,22 +122,27 @@ function FontSheet({
       {GROUPS.map(({ id, name }) => {
         const own = shown.filter((f) => f.group === id);
         return own.length === 0 ? null : (
-          <View key={id} role="radiogroup" aria-label={name}>
+          <RadioGroup
+            key={id}
+            label={name}
+            ids={own.map((f) => f.family)}
+            value={value}
+            onChange={onChoose}
+            browse
+          >
             <Txt kind="label" tone="quiet">
               {name}
             </Txt>
             {own.map((family) => (
               <View key={family.family} style={styles.line}>
-                <Press
-                  role="radio"
-                  aria-checked={family.family === value}
-                  aria-label={family.family}
-                  onPress={() => onChoose(family.family)}
+                <Radio
+                  id={family.family}
+                  label={family.family}
                   style={[styles.option, family.family === value && styles.chosen]}
                   testID={`font-${family.family}`}
                 >
                   <Sample family={family} />
-                </Press>
+                </Radio>
                 {family.own && (
                   <IconButton
                     icon="trash"
@@ -146,7 +152,7 @@ function FontSheet({
                 )}
               </View>
             ))}
-          </View>
+          </RadioGroup>
         );
       })}
       {shown.length === 0 && (

@@ -1,7 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { readMediaRecord } from '../storage/media';
 import { assetFile, kindOfFile } from './decode/assets';
-import { openInput } from './decode/mediaSource';
 
 /** What the page knows of a picture or clip. */
 export interface PageFacts {
@@ -30,6 +29,8 @@ async function factsOf(media: string): Promise<PageFacts | null> {
     // Those of the templates that have transparent parts are drawings.
     return { duration: undefined, sound: false, alpha: file.endsWith('.svg'), name };
   }
+  // What reads clips is loaded when one is there.
+  const { openInput } = await import('./decode/mediaSource');
   const input = await openInput(media);
   if (!input) return null;
   const video = await input.getPrimaryVideoTrack();

@@ -123,6 +123,7 @@ function runNext(): void {
       const done = { state: 'done', file, frames, stored, sound } as const;
       // Its file is held until what it is has been written down.
       void keepRender({ ...jobs.find((j) => j.id === job.id)!, ...done, ...timeOf(job.id) })
+        // A record that cannot be kept leaves the file in this visit's list.
         .catch(() => undefined)
         .finally(() => ended(done));
     } else if (message.type === 'cancelled') ended({ state: 'cancelled' });

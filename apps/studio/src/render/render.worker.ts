@@ -28,10 +28,11 @@ import {
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { openSounds } from '../media/decode/soundReader';
 import { zipWriter } from '../media/files/zip';
+import { soundCodec } from './canEncode';
 import type { FromRender, ToRender } from './messages';
 import { PaintCrew } from './paintCrew';
 import type { PaintedFrame } from './paintMessages';
-import { SOUND_BITRATE, soundCodec } from './soundCodec';
+import { SOUND_BITRATE } from './soundCodec';
 import { type GrowingFile, growFile } from './storeFile';
 
 const tell = (message: FromRender) => postMessage(message);
@@ -113,6 +114,7 @@ async function render({ job, painters }: Extract<ToRender, { type: 'start' }>): 
     heard = await mix?.end();
     await sink.finish();
   } catch (error) {
+    // The first fault is the one to tell.
     await sink?.abandon().catch(() => undefined);
     await file.discard().catch(() => undefined);
     throw error;

@@ -1,13 +1,8 @@
-import {
-  type FrameSize,
-  type OutputFormat,
-  type Rate,
-  type SoundCodec,
-  videoBitrate,
-} from '@fresh-reel/core';
+import type { FrameSize, OutputFormat, Rate, SoundCodec } from '@fresh-reel/core';
 import { useQuery } from '@tanstack/react-query';
-import { canEncodeVideo, Quality } from 'mediabunny';
-import { soundCodec } from './soundCodec';
+
+/** What knows the encoders is loaded when a render is thought of. */
+const encoders = () => import('./canEncode');
 
 /** Whether this browser can write a format at a size; where not, why and what to choose instead. */
 export type Support = { readonly able: true } | { readonly able: false; readonly why: string };
@@ -20,12 +15,7 @@ async function supports(format: OutputFormat, size: FrameSize, rate: Rate): Prom
       : 'Browsers encode video on secure addresses only (https, or localhost). Choose a PNG sequence.';
     return { able: false, why };
   }
-  const codec = format === 'mp4' ? 'avc' : 'vp9';
-  const able = await canEncodeVideo(codec, {
-    ...size,
-    quality: new Quality({ bitrate: videoBitrate(size, rate) }),
-  });
-  if (able) return { able: true };
+  if (await (await encoders()).canCompress(format, size, rate)) return { able: true };
   const name = format === 'mp4' ? 'H.264' : 'VP9';
   const instead = format === 'mp4' ? 'WebM, or a PNG sequence' : 'MP4, or a PNG sequence for transparency';
   return {
@@ -45,6 +35,6 @@ export function useSupport(format: OutputFormat, size: FrameSize, rate: Rate): S
 export function useSoundCodec(format: OutputFormat): SoundCodec | 'none' | undefined {
   return useQuery({
     queryKey: ['sound-codec', format],
-    queryFn: async () => (await soundCodec(format)) ?? 'none',
+    queryFn: async () => (await (await encoders()).soundCodec(format)) ?? 'none',
   }).data;
 }

@@ -94,6 +94,6 @@ const styles = StyleSheet.create({
     bottom: 5,
     padding: 4,
     borderRadius: 5,
-    backgroundColor: 'rgba(22,32,43,0.75)',
+    backgroundColor: colour.shade,
   },
 });

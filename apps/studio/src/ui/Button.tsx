@@ -55,6 +55,8 @@ interface IconButtonProps {
   readonly on?: boolean;
   readonly testID?: string;
   readonly colour?: string;
+  /** A word below the picture, where the picture alone is not plain. */
+  readonly caption?: string;
 }
 
 /** A button with a picture alone, where room is short and the picture is plain. */
@@ -66,6 +68,7 @@ export function IconButton({
   on,
   testID,
   colour: tint = colour.ink,
+  caption,
 }: IconButtonProps) {
   return (
     <Press
@@ -76,9 +79,19 @@ export function IconButton({
       disabled={disabled}
       onPress={onPress}
       testID={testID}
-      style={[styles.icon, on && styles.iconOn, disabled && styles.disabled]}
+      style={[
+        styles.icon,
+        caption !== undefined && styles.captioned,
+        on && styles.iconOn,
+        disabled && styles.disabled,
+      ]}
     >
       <Icon name={icon} size={21} tint={on ? colour.accent : tint} />
+      {caption !== undefined && (
+        <Txt kind="label" style={styles.caption} numberOfLines={1}>
+          {caption}
+        </Txt>
+      )}
     </Press>
   );
 }
@@ -102,5 +115,7 @@ const styles = StyleSheet.create({
   danger: { backgroundColor: colour.card, borderColor: colour.red },
   disabled: { opacity: 0.38 },
   icon: { width: TOUCH, height: TOUCH, borderRadius: CORNER, alignItems: 'center', justifyContent: 'center' },
+  captioned: { width: 58, height: 48 },
+  caption: { fontSize: 11, lineHeight: 14 },
   iconOn: { backgroundColor: colour.accentTint },
 });

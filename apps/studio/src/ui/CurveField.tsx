@@ -2,11 +2,11 @@ import { type Easing, easingFunction } from '@fresh-reel/core';
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Line, Polyline } from 'react-native-svg';
-import { Press } from './Press';
+import { Radio, RadioGroup } from './RadioGroup';
 import { Txt } from './Txt';
 import { CORNER, colour } from './theme';
 import { useDrag } from './useDrag';
-import { webProps, webStyle } from './web';
+import { arrowOf, onKeys, webProps, webStyle } from './web';
 
 const PRESETS: readonly { readonly name: string; readonly ease: Easing }[] = [
   { name: 'Even', ease: 'linear' },
@@ -80,29 +80,33 @@ export function CurveField({ ease, onChange, onSettle }: Props) {
           onEnd={onSettle}
         />
       </View>
-      <View style={styles.presets} role="radiogroup" aria-label="Curves">
+      <RadioGroup
+        label="Curves"
+        ids={PRESETS.map((p) => p.name)}
+        value={PRESETS.find((p) => JSON.stringify(p.ease) === JSON.stringify(ease))?.name}
+        onChange={(chosen) => {
+          onChange(PRESETS.find((p) => p.name === chosen)!.ease);
+          onSettle();
+        }}
+        style={styles.presets}
+      >
         {PRESETS.map((p) => {
           const on = JSON.stringify(p.ease) === JSON.stringify(ease);
           return (
-            <Press
+            <Radio
               key={p.name}
-              role="radio"
-              aria-checked={on}
-              aria-label={p.name}
-              onPress={() => {
-                onChange(p.ease);
-                onSettle();
-              }}
+              id={p.name}
+              label={p.name}
               style={[styles.preset, on && styles.on]}
               testID={`curve-${p.name.toLowerCase().replaceAll(' ', '-')}`}
             >
               <Txt kind="label" tone={on ? 'white' : 'ink'}>
                 {p.name}
               </Txt>
-            </Press>
+            </Radio>
           );
         })}
-      </View>
+      </RadioGroup>
     </View>
   );
 }
@@ -137,23 +141,25 @@ function Handle({
       ),
     onEnd,
   });
-  const onKeyDown = (e: { key: string; shiftKey: boolean; preventDefault(): void }) => {
-    const step = e.shiftKey ? 0.1 : 0.01;
-    const move = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[
-      e.key
-    ];
-    if (!move) return;
-    e.preventDefault();
-    put(at[0] + move[0]!, at[1] + move[1]!);
+  const keys = onKeys((key, shift) => {
+    const way = arrowOf(key);
+    if (!way) return false;
+    const step = shift ? 0.1 : 0.01;
+    put(at[0] + way[0] * step, at[1] - way[1] * step);
     onEnd();
-  };
+    return true;
+  });
   return (
     <View
       {...webProps(drag)}
-      {...webProps({ onKeyDown })}
-      role="button"
+      {...webProps(keys)}
+      role="slider"
       tabIndex={0}
-      aria-label={`${name}, handle`}
+      aria-label={name}
+      aria-valuemin={0}
+      aria-valuemax={100}
+      aria-valuenow={Math.round(at[0] * 100)}
+      aria-valuetext={`${Math.round(at[0] * 100)}% of the time, ${Math.round(at[1] * 100)}% of the change`}
       testID={id}
       style={[styles.touch, { left: x(at[0]) - 22, top: y(at[1]) - 22 }]}
     >

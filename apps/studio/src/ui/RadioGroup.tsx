@@ -20,6 +20,8 @@ interface Props {
   readonly onChange: (id: string) => void;
   readonly style?: StyleProp<ViewStyle>;
   readonly testID?: string | undefined;
+  /** Arrows only go from one to the next; what is chosen there closes the list. */
+  readonly browse?: boolean;
   readonly children: ReactNode;
 }
 
@@ -27,7 +29,7 @@ interface Props {
  * One of several. The Tab key stops at it once; arrows go from one to the next and choose it
  * (ARIA Authoring Practices, radio group).
  */
-export function RadioGroup({ label, ids, value, onChange, style, testID, children }: Props) {
+export function RadioGroup({ label, ids, value, onChange, style, testID, browse = false, children }: Props) {
   const group = useRef<View>(null);
   const stop = value !== undefined && ids.includes(value) ? value : ids[0];
   const move = (by: number): boolean => {
@@ -36,7 +38,7 @@ export function RadioGroup({ label, ids, value, onChange, style, testID, childre
     const next = ids[(at + by + ids.length) % ids.length];
     if (at < 0 || next === undefined) return false;
     radios[ids.indexOf(next)]?.focus();
-    onChange(next);
+    if (!browse) onChange(next);
     return true;
   };
   const keys = onKeys((key) => {

@@ -1,5 +1,6 @@
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { announce } from './announce';
 import { Press } from './Press';
 import { Txt } from './Txt';
 import { CORNER, colour, TOUCH } from './theme';
@@ -17,45 +18,62 @@ export function useToast(): (message: ToastMessage) => void {
 }
 
 const SECONDS = 8;
+/** Notices seen at once; an older one goes when more come. */
+const MOST = 3;
+
+type Shown = ToastMessage & { readonly key: number };
+let made = 0;
 
 export function ToastProvider({ children }: { children: ReactNode }) {
-  const [shown, setShown] = useState<(ToastMessage & { key: number }) | undefined>();
-  const show = useCallback((message: ToastMessage) => setShown({ ...message, key: Date.now() }), []);
-  useEffect(() => {
-    if (!shown) return;
-    const timer = setTimeout(() => setShown(undefined), SECONDS * 1000);
-    return () => clearTimeout(timer);
-  }, [shown]);
-  const value = useMemo(() => show, [show]);
+  const [shown, setShown] = useState<readonly Shown[]>([]);
+  const drop = useCallback((key: number) => setShown((all) => all.filter((t) => t.key !== key)), []);
+  const show = useCallback((message: ToastMessage) => {
+    // One that comes later takes nothing away from one that is still being read.
+    setShown((all) => [...all, { ...message, key: ++made }].slice(-MOST));
+    announce(message.text);
+  }, []);
   return (
-    <ToastContext.Provider value={value}>
+    <ToastContext.Provider value={show}>
       {children}
-      {shown && (
+      {shown.length > 0 && (
         <View style={styles.place} pointerEvents="box-none">
-          <View role="status" style={styles.toast} testID="toast">
-            <Txt tone="white" style={styles.text}>
-              {shown.text}
-            </Txt>
-            {shown.action && (
-              <Press
-                role="button"
-                aria-label={shown.action.title}
-                style={styles.action}
-                testID="toast-action"
-                onPress={() => {
-                  shown.action?.run();
-                  setShown(undefined);
-                }}
-              >
-                <Txt kind="strong" tone="white" style={styles.underline}>
-                  {shown.action.title}
-                </Txt>
-              </Press>
-            )}
-          </View>
+          {shown.map((toast) => (
+            <Notice key={toast.key} toast={toast} onGone={drop} />
+          ))}
         </View>
       )}
     </ToastContext.Provider>
+  );
+}
+
+function Notice({ toast, onGone }: { toast: Shown; onGone: (key: number) => void }) {
+  const { key, text, action } = toast;
+  useEffect(() => {
+    const timer = setTimeout(() => onGone(key), SECONDS * 1000);
+    return () => clearTimeout(timer);
+  }, [key, onGone]);
+  return (
+    <View style={styles.toast} testID="toast">
+      <Txt tone="white" style={styles.text}>
+        {text}
+      </Txt>
+      {action && (
+        <Press
+          role="button"
+          aria-label={action.title}
+          style={styles.action}
+          testID="toast-action"
+          onPress={() => {
+            action.run();
+            onGone(key);
+          }}
+        >
+          <Txt kind="strong" tone="white" style={styles.underline}>
+            {action.title}
+          </Txt>
+        </Press>
+      )}
+    </View>
   );
 }
 
@@ -66,6 +84,7 @@ const styles = StyleSheet.create({
     right: 0,
     bottom: 76,
     alignItems: 'center',
+    gap: 8,
     zIndex: 50,
     paddingHorizontal: 12,
   },

@@ -34,6 +34,6 @@ const styles = StyleSheet.create({
   row: { minHeight: TOUCH, flexDirection: 'row', alignItems: 'center', gap: 10, borderRadius: 8 },
   track: { width: 46, height: 28, borderRadius: 14, backgroundColor: colour.edge, padding: 3 },
   on: { backgroundColor: colour.leaf },
-  knob: { width: 22, height: 22, borderRadius: 11, backgroundColor: '#FFFFFF' },
+  knob: { width: 22, height: 22, borderRadius: 11, backgroundColor: colour.card },
   knobOn: { marginLeft: 18 },
 });

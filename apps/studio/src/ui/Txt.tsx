@@ -20,7 +20,7 @@ export function Txt({ kind = 'body', tone = 'ink', level, style, children, ...re
     <Text
       {...heading}
       {...rest}
-      style={[styles[kind], { color: tone === 'white' ? '#FFFFFF' : colour[tone] }, style]}
+      style={[styles[kind], { color: tone === 'white' ? colour.card : colour[tone] }, style]}
     >
       {children}
     </Text>

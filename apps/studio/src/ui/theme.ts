@@ -23,6 +23,11 @@ export const colour = {
   red: '#B3261E',
   redTint: '#FBE6E4',
   black: '#000000',
+  /** Ink that lets what lies below show through: under white words, and over what is missing. */
+  shade: 'rgba(22,32,43,0.8)',
+  veil: 'rgba(22,32,43,0.55)',
+  /** Lines that show where something snaps to. */
+  guide: '#39C2D7',
   surround: '#2B2B2B',
   onSurround: '#F4F4F2',
 } as const;

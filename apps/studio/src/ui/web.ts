@@ -79,10 +79,12 @@ export const elementOf = (ref: RefObject<unknown>): HTMLElement | null => ref.cu
  * A handler of keys: what it takes goes no further, and the page does not scroll by it.
  * @param take does what the key asks for; false when it asks for nothing here
  */
-export function onKeys(take: (key: string, shift: boolean) => boolean): { onKeyDown: On<KeyPress> } {
+export function onKeys(take: (key: string, shift: boolean, alt: boolean) => boolean): {
+  onKeyDown: On<KeyPress>;
+} {
   return {
     onKeyDown: (event) => {
-      if (!take(event.key, event.shiftKey)) return;
+      if (!take(event.key, event.shiftKey, event.altKey)) return;
       event.preventDefault();
       event.stopPropagation();
     },

@@ -10,7 +10,6 @@ import {
 } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { stillOf } from '../../media/import/still';
 import { TakingIn } from '../../media/import/TakingIn';
 import { useImport } from '../../media/import/useImport';
 import { mediaFile } from '../../storage/media';
@@ -63,7 +62,9 @@ export function ClipPart({ slot, held, duration, sound, name }: Props) {
   };
   const keepStill = async () => {
     setKeeping(true);
-    const still = await stillOf(held.media, held.name ?? name, here()).catch((e: Error) => e);
+    const still = await import('../../media/import/still')
+      .then(({ stillOf }) => stillOf(held.media, held.name ?? name, here()))
+      .catch((e: Error) => e);
     setKeeping(false);
     if (still instanceof Error) return toast({ text: still.message });
     const [came] = await taking.take([still]);

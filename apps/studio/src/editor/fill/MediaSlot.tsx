@@ -272,7 +272,7 @@ const styles = StyleSheet.create({
     zIndex: 1,
     padding: 3,
     borderRadius: 4,
-    backgroundColor: 'rgba(22,32,43,0.75)',
+    backgroundColor: colour.shade,
   },
   buttons: { flexDirection: 'row', gap: 8, flexWrap: 'wrap', flex: 1 },
 });

@@ -1,8 +1,8 @@
 import { replaceMedia } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
-import { hashOf, piecesOf } from '../../media/files/hash';
 import { pickFiles, pickFolder, SHELF_FILES } from '../../media/files/pickFile';
 import { findMissing } from '../../media/findMissing';
+import { hashFile } from '../../media/import/importMedia';
 import { TakingIn } from '../../media/import/TakingIn';
 import { useImport } from '../../media/import/useImport';
 import { useMissing } from '../../media/useMissing';
@@ -82,7 +82,5 @@ function foundText(found: number, missing: number, fonts: number): string {
     return `${found === 1 ? 'The missing file is' : `All ${found} missing files are`} here again.${font}`;
   return `${found} of ${missing} missing files are here again. Show where the others are.${font}`;
 }
-
-const hashFile = async (file: File) => (await hashOf(piecesOf(file))).hash;
 
 const styles = StyleSheet.create({ all: { gap: 8 } });

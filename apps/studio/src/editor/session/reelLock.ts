@@ -46,6 +46,7 @@ export class ReelLock {
   /** Writes what is not written yet, and lets go. */
   async close(): Promise<void> {
     this.closed = true;
+    // What cannot be written was told by the save state, and is kept for the next start.
     await this.autosave.flush().catch(() => undefined);
     this.autosave.allow(false);
     this.release();
@@ -87,6 +88,7 @@ export class ReelLock {
   }
 
   private async reload(): Promise<void> {
+    // What cannot be read just now is no newer than what is here; the next word of the other tab tries again.
     const found = await this.read(this.id).catch(() => undefined);
     // What could not be written before the reel was taken away is not thrown out for what was.
     if (this.closed || found?.kind !== 'reel' || this.autosave.unsaved) return;

@@ -4,7 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import Svg, { G, Line, Path } from 'react-native-svg';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
-import { type PointerPress, webProps, webStyle } from '../../ui/web';
+import { arrowOf, onKeys, type PointerPress, webProps, webStyle } from '../../ui/web';
 import type { PathTarget } from '../session/desk';
 import { usePathPoint } from '../session/pathPoint';
 import { usePath } from '../session/usePath';
@@ -146,28 +146,21 @@ function Dot({ id, label, at, on, square, small, width, height, onTouch, onMove,
       ),
     onEnd,
   });
-  const onKeyDown = (e: {
-    key: string;
-    altKey: boolean;
-    shiftKey: boolean;
-    preventDefault(): void;
-    stopPropagation(): void;
-  }) => {
-    const step = e.shiftKey ? 10 : 1;
-    const move = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key];
-    if (!move) return;
-    e.preventDefault();
-    e.stopPropagation();
+  const keys = onKeys((key, shift, alone) => {
+    const way = arrowOf(key);
+    if (!way) return false;
+    const step = shift ? 10 : 1;
     onTouch?.();
-    onMove([at[0] + (move[0]! * step) / width, at[1] + (move[1]! * step) / height], e.altKey);
+    onMove([at[0] + (way[0] * step) / width, at[1] + (way[1] * step) / height], alone);
     onEnd();
-  };
+    return true;
+  });
   return (
     <View
       {...webProps(drag)}
       {...webProps({
-        onKeyDown,
-        onPointerMoveCapture: (e: { altKey: boolean }) => {
+        ...keys,
+        onPointerMoveCapture: (e) => {
           alt.current = e.altKey;
         },
       })}
@@ -198,18 +191,18 @@ const styles = StyleSheet.create({
     width: 16,
     height: 16,
     borderRadius: 8,
-    backgroundColor: '#FFFFFF',
+    backgroundColor: colour.card,
     borderWidth: 3,
     borderColor: colour.ink,
   },
   square: { borderRadius: 3 },
-  on: { backgroundColor: colour.accent, borderColor: '#FFFFFF', boxShadow: '0 0 0 1px rgba(22,32,43,0.7)' },
+  on: { backgroundColor: colour.accent, borderColor: colour.card, boxShadow: '0 0 0 1px rgba(22,32,43,0.7)' },
   small: {
     width: 12,
     height: 12,
     borderRadius: 6,
     backgroundColor: colour.accent,
     borderWidth: 2,
-    borderColor: '#FFFFFF',
+    borderColor: colour.card,
   },
 });

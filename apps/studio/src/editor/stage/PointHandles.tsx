@@ -1,10 +1,10 @@
 import { isKeyed, putKey, setControl } from '@fresh-reel/core';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
-import { webProps, webStyle } from '../../ui/web';
+import { arrowOf, onKeys, webProps, webStyle } from '../../ui/web';
 import { useDesk, useLocalTime } from '../session/desk';
 import { useReelEditor } from '../session/useReelEditor';
 
@@ -46,39 +46,54 @@ function Handle({ id, name, value, width, height }: HandleProps) {
   const start = useRef(value);
   const put = (x: number, y: number) =>
     edit((reel) => {
-      const held = scene.controls[id]!;
+      const control = scene.controls[id]!;
       const next: [number, number] = [round(x), round(y)];
       const local = time.localAt(surface.position);
-      return setControl(reel, graphic.id, id, isKeyed(held) ? putKey(held, scene.clock, local, next) : next);
+      return setControl(
+        reel,
+        graphic.id,
+        id,
+        isKeyed(control) ? putKey(control, scene.clock, local, next) : next,
+      );
     }, `point-${id}`);
+  const [held, setHeld] = useState(false);
   const drag = useDrag({
     onStart: () => {
+      setHeld(true);
       start.current = value;
     },
     onMove: (at, from) =>
       put(start.current[0] + (at.x - from.x) / width, start.current[1] + (at.y - from.y) / height),
-    onEnd: () => settle(),
+    onEnd: () => {
+      setHeld(false);
+      settle();
+    },
   });
-  const onKeyDown = (e: {
-    key: string;
-    shiftKey: boolean;
-    preventDefault(): void;
-    stopPropagation(): void;
-  }) => {
-    const step = (e.shiftKey ? 10 : 1) / scene.frame.width;
-    const move = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }[
-      e.key
-    ];
-    if (!move) return;
-    e.preventDefault();
-    e.stopPropagation();
-    put(value[0] + move[0]!, value[1] + (move[1]! * scene.frame.width) / scene.frame.height);
-  };
+  const keys = onKeys((key, shift) => {
+    const way = arrowOf(key);
+    if (!way) return false;
+    const step = shift ? 10 : 1;
+    put(value[0] + (way[0] * step) / scene.frame.width, value[1] + (way[1] * step) / scene.frame.height);
+    return true;
+  });
+  // It shows fully, with its name, only while it is of use: otherwise it hides what lies below.
+  const [near, setNear] = useState(false);
+  const [focused, setFocused] = useState(false);
+  const lit = near || focused || held;
   return (
     <View style={[styles.place, { left: value[0] * width, top: value[1] * height }]} pointerEvents="box-none">
       <View
         {...webProps(drag)}
-        {...webProps({ onKeyDown, onBlur: settle })}
+        {...webProps({
+          ...keys,
+          onFocus: () => setFocused(true),
+          onBlur: () => {
+            setFocused(false);
+            settle();
+          },
+          onPointerEnter: () => setNear(true),
+          onPointerLeave: () => setNear(false),
+        })}
         role="slider"
         tabIndex={0}
         aria-label={`${name} on the picture`}
@@ -89,18 +104,23 @@ function Handle({ id, name, value, width, height }: HandleProps) {
         testID={`handle-${id}`}
         style={styles.touch}
       >
-        <View style={styles.ring}>
+        <View style={[styles.ring, !lit && styles.aside]}>
           <View style={styles.dot} />
         </View>
       </View>
-      <View
-        style={[styles.name, value[1] > 0.8 && value[1] * height > height - 44 ? styles.above : styles.below]}
-        pointerEvents="none"
-      >
-        <Txt kind="label" tone="white" numberOfLines={1}>
-          {name}
-        </Txt>
-      </View>
+      {lit && (
+        <View
+          style={[
+            styles.name,
+            value[1] > 0.8 && value[1] * height > height - 44 ? styles.above : styles.below,
+          ]}
+          pointerEvents="none"
+        >
+          <Txt kind="label" tone="white" numberOfLines={1}>
+            {name}
+          </Txt>
+        </View>
+      )}
     </View>
   );
 }
@@ -123,19 +143,20 @@ const styles = StyleSheet.create({
     height: 24,
     borderRadius: 12,
     borderWidth: 3,
-    borderColor: '#FFFFFF',
+    borderColor: colour.card,
     backgroundColor: colour.accent,
     alignItems: 'center',
     justifyContent: 'center',
     boxShadow: '0 0 0 1px rgba(22,32,43,0.7)',
   },
-  dot: { width: 6, height: 6, borderRadius: 3, backgroundColor: '#FFFFFF' },
+  aside: { opacity: 0.45 },
+  dot: { width: 6, height: 6, borderRadius: 3, backgroundColor: colour.card },
   above: { top: -44 },
   below: { top: 18 },
   name: webStyle({
     position: 'absolute',
     left: -14,
-    backgroundColor: 'rgba(22,32,43,0.86)',
+    backgroundColor: colour.shade,
     borderRadius: 6,
     paddingHorizontal: 8,
     paddingVertical: 2,

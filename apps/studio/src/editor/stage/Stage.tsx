@@ -265,8 +265,8 @@ const styles = StyleSheet.create({
     overflow: 'hidden',
     borderWidth: 2,
     borderStyle: 'dashed',
-    borderColor: '#FFFFFF',
-    backgroundColor: 'rgba(22,32,43,0.55)',
+    borderColor: colour.card,
+    backgroundColor: colour.veil,
   },
   fault: {
     position: 'absolute',

@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
-import { type PointerHandlers, type PointerPress, webProps, webStyle } from '../../ui/web';
+import { arrowOf, onKeys, type PointerHandlers, type PointerPress, webProps, webStyle } from '../../ui/web';
 import { useDesk } from '../session/desk';
 import { inParent, usePlacing } from '../session/usePlacing';
 import { type Guide, snapMove, snapTurn } from './snapping';
@@ -115,27 +115,34 @@ export function TextHandles({ region, regions, k, frame }: Props) {
       write('placing.turn', snapTurn(start.current.turn + about(at).angle - about(from).angle), 'turn'),
     onEnd: end,
   });
-  const onKeyDown = (e: {
-    key: string;
-    shiftKey: boolean;
-    preventDefault(): void;
-    stopPropagation(): void;
-  }) => {
-    const step = e.shiftKey ? 10 : 1;
-    const move = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }[
-      e.key
-    ];
-    if (!move && e.key !== 'Enter') return;
-    e.preventDefault();
-    e.stopPropagation();
-    if (!move) {
-      chooseText(region.layer, true);
-      return;
-    }
-    begin();
-    moveBy([move[0]!, move[1]!], false);
+  const keys = onKeys((key, shift) => {
+    const way = arrowOf(key);
+    if (way) {
+      const step = shift ? 10 : 1;
+      begin();
+      moveBy([way[0] * step, way[1] * step], false);
+      settle();
+    } else if (key === 'Enter') chooseText(region.layer, true);
+    else return false;
+    return true;
+  });
+  const scale = read<number>('placing.scale') ?? 1;
+  const turn = read<number>('placing.turn') ?? 0;
+  const scaleKeys = onKeys((key, shift) => {
+    const way = arrowOf(key);
+    if (!way) return false;
+    const by = (way[0] - way[1]) * (shift ? 0.1 : 0.01);
+    write('placing.scale', round(Math.min(20, Math.max(0.02, scale + by))), 'scale');
     settle();
-  };
+    return true;
+  });
+  const turnKeys = onKeys((key, shift) => {
+    const way = arrowOf(key);
+    if (!way) return false;
+    write('placing.turn', turn + (way[0] - way[1]) * (shift ? 15 : 1), 'turn');
+    settle();
+    return true;
+  });
 
   // The frame stands a little off the letters, so that it hides none of them.
   const quad = widened(region.quad.map(([x, y]) => [x * k, y * k] as const));
@@ -163,7 +170,7 @@ export function TextHandles({ region, regions, k, frame }: Props) {
       <View
         {...webProps(drag)}
         {...webProps(pinch.handlers(drag))}
-        {...webProps({ onKeyDown })}
+        {...webProps(keys)}
         role="button"
         tabIndex={0}
         aria-label="Chosen words: drag or use the arrow keys to move, Enter to type"
@@ -192,6 +199,19 @@ export function TextHandles({ region, regions, k, frame }: Props) {
         <View
           key={i}
           {...webProps(scaleDrag)}
+          {...(i === 2
+            ? {
+                ...webProps(scaleKeys),
+                role: 'slider' as const,
+                tabIndex: 0 as const,
+                'aria-label': 'Scale of the chosen words',
+                'aria-valuenow': Math.round(scale * 100),
+                'aria-valuemin': 2,
+                'aria-valuemax': 2000,
+                'aria-valuetext': `${Math.round(scale * 100)}%`,
+              }
+            : // One corner is enough for the keys.
+              { 'aria-hidden': true })}
           testID={`text-scale-${i}`}
           style={[styles.touch, { left: clamp(x, w) - 16, top: clamp(y, h) - 16 }]}
         >
@@ -200,6 +220,14 @@ export function TextHandles({ region, regions, k, frame }: Props) {
       ))}
       <View
         {...webProps(turnDrag)}
+        {...webProps(turnKeys)}
+        role="slider"
+        tabIndex={0}
+        aria-label="Turn of the chosen words"
+        aria-valuenow={Math.round(turn)}
+        aria-valuemin={-720}
+        aria-valuemax={720}
+        aria-valuetext={`${Math.round(turn)}°`}
         testID="text-turn"
         style={[styles.touch, { left: turnAt[0] - 16, top: turnAt[1] - 16 }]}
       >
@@ -309,7 +337,7 @@ const styles = StyleSheet.create({
     width: 13,
     height: 13,
     borderRadius: 3,
-    backgroundColor: '#FFFFFF',
+    backgroundColor: colour.card,
     borderWidth: 3,
     borderColor: colour.accent,
   },
@@ -319,9 +347,9 @@ const styles = StyleSheet.create({
     borderRadius: 9,
     backgroundColor: colour.accent,
     borderWidth: 3,
-    borderColor: '#FFFFFF',
+    borderColor: colour.card,
     boxShadow: '0 0 0 1px rgba(22,32,43,0.7)',
   },
-  guideX: { position: 'absolute', top: 0, bottom: 0, width: 1, backgroundColor: '#39C2D7' },
-  guideY: { position: 'absolute', left: 0, right: 0, height: 1, backgroundColor: '#39C2D7' },
+  guideX: { position: 'absolute', top: 0, bottom: 0, width: 1, backgroundColor: colour.guide },
+  guideY: { position: 'absolute', left: 0, right: 0, height: 1, backgroundColor: colour.guide },
 });

@@ -1,6 +1,6 @@
 import { inParent } from '../session/usePlacing';
+import { caretAt, indexAt } from './letters';
 import { snapMove, snapTurn } from './snapping';
-import { caretAt, indexAt } from './TypeOnPicture';
 
 const frame = { width: 1920, height: 1080 };
 const box = { x: 100, y: 100, width: 200, height: 60 };

@@ -19,15 +19,17 @@ import { StyleSheet, View } from 'react-native';
 import Svg, { Polyline, Rect } from 'react-native-svg';
 import { MovingMark } from '../../preview/MovingMark';
 import { IconButton } from '../../ui/Button';
-import { Press } from '../../ui/Press';
+import { Radio, RadioGroup } from '../../ui/RadioGroup';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
-import { webProps, webStyle } from '../../ui/web';
+import { arrowOf, onKeys, webProps, webStyle } from '../../ui/web';
 import { useDesk, useLocalTime } from '../session/desk';
 import { type Keyed, keyedOf } from '../session/keyTargets';
 import { useReelEditor } from '../session/useReelEditor';
 import { CurveSheet } from './CurveSheet';
+
+const STRETCHES: readonly Stretch[] = ['in', 'hold', 'out'];
 
 const SAMPLES = 120;
 const HEIGHT = 46;
@@ -68,13 +70,17 @@ function Strip({ keyed, onClose }: { keyed: Keyed; onClose: () => void }) {
   const last = keys.findLastIndex((k) => markTime(clock, k) <= time + 0.5);
   return (
     <View style={styles.all} testID="key-strip">
-      <View style={styles.head}>
+      <View style={styles.top}>
         <Txt kind="label" numberOfLines={1} style={styles.name}>
           {name}: {inWords(value(time), keyed.digits)}
         </Txt>
+        <IconButton icon="x" label="Hide keyframes" onPress={onClose} testID="key-close" />
+      </View>
+      <View style={styles.head}>
         <IconButton
           icon="skip-back"
           label="To the keyframe before"
+          caption="Before"
           disabled={before === undefined}
           onPress={() => before !== undefined && seek(before)}
           testID="key-before"
@@ -82,6 +88,7 @@ function Strip({ keyed, onClose }: { keyed: Keyed; onClose: () => void }) {
         <IconButton
           icon={here === undefined ? 'circle-plus' : 'circle-minus'}
           label={here === undefined ? 'Add a keyframe here' : 'Remove this keyframe'}
+          caption={here === undefined ? 'Add' : 'Remove'}
           onPress={() =>
             put(here === undefined ? putKey(held, clock, time, value(time)) : removeKey(held, clock, here))
           }
@@ -90,6 +97,7 @@ function Strip({ keyed, onClose }: { keyed: Keyed; onClose: () => void }) {
         <IconButton
           icon="skip-forward"
           label="To the keyframe after"
+          caption="After"
           disabled={after === undefined}
           onPress={() => after !== undefined && seek(after)}
           testID="key-after"
@@ -97,6 +105,7 @@ function Strip({ keyed, onClose }: { keyed: Keyed; onClose: () => void }) {
         <IconButton
           icon="copy"
           label="Copy the keyframe before to here"
+          caption="Copy"
           disabled={here !== undefined || last < 0}
           onPress={() => put(copyKey(held, clock, last, time))}
           testID="key-copy"
@@ -104,11 +113,11 @@ function Strip({ keyed, onClose }: { keyed: Keyed; onClose: () => void }) {
         <IconButton
           icon="spline"
           label="Curve from the last keyframe to the next"
+          caption="Curve"
           disabled={last < 0 || last >= keys.length - 1}
           onPress={() => setCurve(last)}
           testID="key-curve"
         />
-        <IconButton icon="x" label="Hide keyframes" onPress={onClose} testID="key-close" />
       </View>
       <View style={styles.line}>
         <ValueLine value={value} end={end} />
@@ -127,31 +136,35 @@ function Strip({ keyed, onClose }: { keyed: Keyed; onClose: () => void }) {
           />
         ))}
       </View>
-      {here !== undefined && (
-        <View style={styles.own} role="radiogroup" aria-label="The keyframe belongs to">
-          <Txt kind="small" tone="quiet">
-            Keeps its distance from the start of the
-          </Txt>
-          {(['in', 'hold', 'out'] as const).map((of: Stretch) => {
-            const chosen = keys[here]!.of === of;
+      <View style={[styles.own, here === undefined && styles.unseen]} aria-hidden={here === undefined}>
+        <Txt kind="small" tone="quiet">
+          Stays with
+        </Txt>
+        <RadioGroup
+          label="The keyframe keeps its distance from the start of"
+          ids={here === undefined ? [] : STRETCHES}
+          value={here === undefined ? undefined : keys[here]!.of}
+          onChange={(of) => here !== undefined && put(ownKey(held, clock, here, of as Stretch))}
+          style={styles.stretches}
+        >
+          {STRETCHES.map((of) => {
+            const chosen = here !== undefined && keys[here]!.of === of;
             return (
-              <Press
+              <Radio
                 key={of}
-                role="radio"
-                aria-checked={chosen}
-                aria-label={of}
-                onPress={() => put(ownKey(held, clock, here, of))}
+                id={of}
+                label={of}
                 style={[styles.stretch, chosen && styles.chosen]}
                 testID={`key-of-${of}`}
               >
                 <Txt kind="label" tone={chosen ? 'white' : 'ink'}>
                   {of}
                 </Txt>
-              </Press>
+              </Radio>
             );
           })}
-        </View>
-      )}
+        </RadioGroup>
+      </View>
       {curve !== undefined && keys[curve] && (
         <CurveSheet
           ease={keys[curve]!.ease ?? 'ease-in-out'}
@@ -246,27 +259,20 @@ function KeyDot({ index, at, end, of, on, onSeek, onMove, onEnd }: DotProps) {
     onMove: (to, from) => onMove(start.current.at + (to.x - from.x) * start.current.perPixel),
     onEnd: (moved) => (moved ? onEnd() : onSeek()),
   });
-  const onKeyDown = (e: {
-    key: string;
-    shiftKey: boolean;
-    preventDefault(): void;
-    stopPropagation(): void;
-  }) => {
-    const step = (e.shiftKey ? 10 : 1) * (e.key === 'ArrowLeft' ? -1 : e.key === 'ArrowRight' ? 1 : 0);
-    if (step === 0 && e.key !== 'Enter') return;
-    e.preventDefault();
-    e.stopPropagation();
-    if (step === 0) onSeek();
-    else {
-      onMove(at + step);
+  const keys = onKeys((key, shift) => {
+    const way = arrowOf(key);
+    if (key === 'Enter') onSeek();
+    else if (way?.[0]) {
+      onMove(at + way[0] * (shift ? 10 : 1));
       onEnd();
-    }
-  };
+    } else return false;
+    return true;
+  });
   return (
     <View
       ref={dot}
       {...webProps(drag)}
-      {...webProps({ onKeyDown })}
+      {...webProps(keys)}
       role="slider"
       tabIndex={0}
       aria-label={`Keyframe ${index + 1}, in the ${of}`}
@@ -283,7 +289,8 @@ function KeyDot({ index, at, end, of, on, onSeek, onMove, onEnd }: DotProps) {
 
 const styles = StyleSheet.create({
   all: { paddingHorizontal: 16, paddingBottom: 4 },
-  head: { flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap', marginRight: -12 },
+  top: { flexDirection: 'row', alignItems: 'center', minHeight: 32, marginRight: -12 },
+  head: { flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between' },
   name: { flexGrow: 1, flexShrink: 1, flexBasis: 140, fontVariant: ['tabular-nums'] },
   line: { height: HEIGHT, justifyContent: 'center' },
   playhead: {
@@ -314,7 +321,10 @@ const styles = StyleSheet.create({
     borderColor: colour.accent,
   },
   dotOn: { backgroundColor: colour.accent, borderColor: colour.ink },
-  own: { flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap', gap: 6 },
+  // It keeps its room while there is nothing to say, so that nothing below moves.
+  own: { flexDirection: 'row', alignItems: 'center', gap: 8, height: 40 },
+  unseen: webStyle({ visibility: 'hidden' }),
+  stretches: { flexDirection: 'row', gap: 6 },
   stretch: {
     minHeight: 36,
     minWidth: 44,

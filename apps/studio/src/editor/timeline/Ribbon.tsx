@@ -9,7 +9,7 @@ import { Txt } from '../../ui/Txt';
 import { colour, size } from '../../ui/theme';
 import { secondsText } from '../../ui/units';
 import { useDrag } from '../../ui/useDrag';
-import { webProps, webStyle } from '../../ui/web';
+import { arrowOf, onKeys, webProps, webStyle } from '../../ui/web';
 import { useRestingFrame } from '../session/desk';
 import { useReelEditor } from '../session/useReelEditor';
 
@@ -56,13 +56,8 @@ export function Ribbon({ surface, onSeek }: { surface: PreviewSurface; onSeek: (
     const value = snapped(frames, hold.min, hold.max, 1);
     edit((r) => setControl(r, graphic.id, hold.id, value), 'hold');
   };
-  const onKeyDown = (e: {
-    key: string;
-    shiftKey: boolean;
-    preventDefault(): void;
-    stopPropagation(): void;
-  }) => {
-    const step = e.shiftKey ? 10 : 1;
+  const scrubKeys = onKeys((key, shift) => {
+    const step = shift ? 10 : 1;
     const next = {
       ArrowLeft: surface.position - step,
       ArrowRight: surface.position + step,
@@ -70,25 +65,18 @@ export function Ribbon({ surface, onSeek }: { surface: PreviewSurface; onSeek: (
       PageDown: surface.position + SECOND(reel.rate),
       Home: first,
       End: past - 1,
-    }[e.key];
-    if (next === undefined) return;
-    e.preventDefault();
-    e.stopPropagation();
+    }[key];
+    if (next === undefined) return false;
     onSeek(Math.min(past - 1, Math.max(first, next)));
-  };
-  const holdKey = (e: {
-    key: string;
-    shiftKey: boolean;
-    preventDefault(): void;
-    stopPropagation(): void;
-  }) => {
-    const step = (e.shiftKey ? 30 : 3) * (e.key === 'ArrowLeft' ? -1 : e.key === 'ArrowRight' ? 1 : 0);
-    if (step === 0) return;
-    e.preventDefault();
-    e.stopPropagation();
-    setHold(scene.clock.hold + step);
+    return true;
+  });
+  const holdKeys = onKeys((key, shift) => {
+    const way = arrowOf(key);
+    if (!way) return false;
+    setHold(scene.clock.hold + (way[0] - way[1]) * (shift ? 30 : 3));
     settle();
-  };
+    return true;
+  });
   const partOf = useCallback((frame: number) => time.actualAt(frame) / end, [time, end]);
   const part = (frames: number) => `${(frames / end) * 100}%` as const;
   const lengths = [
@@ -100,7 +88,11 @@ export function Ribbon({ surface, onSeek }: { surface: PreviewSurface; onSeek: (
     <View style={styles.all}>
       <View
         {...webProps(scrub)}
-        {...webProps({ onKeyDown, onFocus: () => setFocused(true), onBlur: () => setFocused(false) })}
+        {...webProps({
+          ...scrubKeys,
+          onFocus: () => setFocused(true),
+          onBlur: () => setFocused(false),
+        })}
         role="slider"
         tabIndex={0}
         aria-label="Playhead"
@@ -129,7 +121,7 @@ export function Ribbon({ surface, onSeek }: { surface: PreviewSurface; onSeek: (
         <View style={styles.grips} pointerEvents="box-none">
           <View
             {...webProps(stretch)}
-            {...webProps({ onKeyDown: holdKey })}
+            {...webProps(holdKeys)}
             role="slider"
             tabIndex={0}
             aria-label="Length of the hold"

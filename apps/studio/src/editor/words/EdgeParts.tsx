@@ -6,6 +6,7 @@ import { NumberRow } from '../../ui/NumberRow';
 import { Row } from '../../ui/Row';
 import { Swatch } from '../../ui/Swatch';
 import { Toggle } from '../../ui/Toggle';
+import { colour } from '../../ui/theme';
 import { swatchesOf } from '../adjust/ControlRow';
 import { useReelEditor } from '../session/useReelEditor';
 import { resetOf, type WorkedText } from './useText';
@@ -343,6 +344,6 @@ export function PlatePart({ text }: { text: WorkedText }) {
 }
 
 const styles = StyleSheet.create({
-  part: { gap: 6, paddingLeft: 12, borderLeftWidth: 2, borderColor: '#E4DED3' },
+  part: { gap: 6, paddingLeft: 12, borderLeftWidth: 2, borderColor: colour.hairline },
   line: { flexDirection: 'row', alignItems: 'center', gap: 8 },
 });

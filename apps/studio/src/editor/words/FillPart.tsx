@@ -10,6 +10,7 @@ import { NumberRow } from '../../ui/NumberRow';
 import { Row } from '../../ui/Row';
 import { Swatch } from '../../ui/Swatch';
 import { Txt } from '../../ui/Txt';
+import { colour } from '../../ui/theme';
 import { OverTime, swatchesOf } from '../adjust/ControlRow';
 import { useLocalTime } from '../session/desk';
 import { keyedOf, propertyOf } from '../session/keyTargets';
@@ -162,6 +163,6 @@ function FillColour({ text }: { text: WorkedText }) {
 }
 
 const styles = StyleSheet.create({
-  part: { gap: 6, paddingLeft: 12, borderLeftWidth: 2, borderColor: '#E4DED3' },
+  part: { gap: 6, paddingLeft: 12, borderLeftWidth: 2, borderColor: colour.hairline },
   line: { flexDirection: 'row', alignItems: 'center', gap: 8 },
 });

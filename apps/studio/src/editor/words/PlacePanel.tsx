@@ -3,6 +3,7 @@ import { Choice } from '../../ui/Choice';
 import { NumberRow } from '../../ui/NumberRow';
 import { Row } from '../../ui/Row';
 import { Txt } from '../../ui/Txt';
+import { colour } from '../../ui/theme';
 import { PathField } from '../adjust/PathField';
 import { KeyNumber } from './KeyNumber';
 import { resetOf, type WorkedText } from './useText';
@@ -131,5 +132,5 @@ export function PlacePanel({ text }: { text: WorkedText }) {
 }
 
 const styles = StyleSheet.create({
-  part: { gap: 6, paddingLeft: 12, borderLeftWidth: 2, borderColor: '#E4DED3' },
+  part: { gap: 6, paddingLeft: 12, borderLeftWidth: 2, borderColor: colour.hairline },
 });

@@ -1,11 +1,13 @@
+import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import emoji from 'unicode-emoji-json/data-by-group.json';
 import { Choice } from '../../ui/Choice';
 import { Field } from '../../ui/Field';
 import { Press } from '../../ui/Press';
+import { Radio, RadioGroup } from '../../ui/RadioGroup';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
+import { colour } from '../../ui/theme';
 
 /** Signs that keyboards hide, by what they are for. */
 const SIGNS: readonly { readonly name: string; readonly signs: string }[] = [
@@ -20,12 +22,26 @@ const LATEST = 12;
 const MOST_FOUND = 96;
 let latest: string[] = [];
 
+/** The list of all emoji (Unicode's own names), loaded when it is asked for. */
+function useEmoji() {
+  const { data } = useQuery({
+    queryKey: ['emoji'],
+    queryFn: async () => (await import('unicode-emoji-json/data-by-group.json')).default,
+  });
+  return data ?? NONE;
+}
+
+const NONE: NonNullable<
+  ReturnType<typeof useQuery<typeof import('unicode-emoji-json/data-by-group.json')>>['data']
+> = [];
+
 /** Emoji and special signs: a touch puts one where the words are being typed. */
 export function SignSheet({ onChoose, onClose }: { onChoose: (sign: string) => void; onClose: () => void }) {
   const [kind, setKind] = useState<'signs' | 'emoji'>('emoji');
   const [search, setSearch] = useState('');
   const [group, setGroup] = useState(0);
   const words = search.trim().toLowerCase();
+  const emoji = useEmoji();
   const found = useMemo(
     () =>
       words === ''
@@ -34,7 +50,7 @@ export function SignSheet({ onChoose, onClose }: { onChoose: (sign: string) => v
             .flatMap((g) => g.emojis)
             .filter((e) => e.name.includes(words) || e.slug.includes(words))
             .slice(0, MOST_FOUND),
-    [words],
+    [words, emoji],
   );
   const choose = (sign: string) => {
     latest = [sign, ...latest.filter((s) => s !== sign)].slice(0, LATEST);
@@ -76,20 +92,24 @@ export function SignSheet({ onChoose, onClose }: { onChoose: (sign: string) => v
             testID="emoji-search"
           />
           {!words && (
-            <View style={styles.groups} role="radiogroup" aria-label="Group of emoji">
+            <RadioGroup
+              label="Group of emoji"
+              ids={emoji.map((g) => g.slug)}
+              value={emoji[group]?.slug}
+              onChange={(slug) => setGroup(emoji.findIndex((g) => g.slug === slug))}
+              style={styles.groups}
+            >
               {emoji.map((g, i) => (
-                <Press
+                <Radio
                   key={g.slug}
-                  role="radio"
-                  aria-checked={i === group}
-                  aria-label={g.name}
-                  onPress={() => setGroup(i)}
+                  id={g.slug}
+                  label={g.name}
                   style={[styles.sign, i === group && styles.on]}
                 >
                   <Txt style={styles.figure}>{g.emojis[0]!.emoji}</Txt>
-                </Press>
+                </Radio>
               ))}
-            </View>
+            </RadioGroup>
           )}
           <Grid
             name={words ? `Found: ${shown.length}` : (emoji[group]?.name ?? '')}
@@ -141,6 +161,6 @@ const styles = StyleSheet.create({
   groups: { flexDirection: 'row', flexWrap: 'wrap' },
   grid: { flexDirection: 'row', flexWrap: 'wrap' },
   sign: { width: 44, height: 44, alignItems: 'center', justifyContent: 'center', borderRadius: 8 },
-  on: { backgroundColor: '#FBE7DF' },
+  on: { backgroundColor: colour.accentTint },
   figure: { fontSize: 24, lineHeight: 30 },
 });

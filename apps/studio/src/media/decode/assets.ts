@@ -1,5 +1,5 @@
 import type { AssetSource } from '@fresh-reel/core';
-import { SHIPPED } from '@fresh-reel/templates';
+import { SHIPPED } from '@fresh-reel/templates/files';
 
 /** Where the app finds media that is no user's, the first that has it. What else is named lies in storage. */
 const SOURCES: readonly AssetSource[] = [SHIPPED];

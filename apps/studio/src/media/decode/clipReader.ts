@@ -100,6 +100,7 @@ export class ClipReader {
   /** Decodes the frames of some seconds, so that all of them are there at once. */
   ready(seconds: readonly number[]): Promise<void> {
     const next = this.busy.then(() => this.decodeAll([...seconds].sort((a, b) => a - b)));
+    // Whoever asked hears of the fault; the next one that asks does not.
     this.busy = next.catch(() => undefined);
     return next;
   }

@@ -1,4 +1,4 @@
-import { createSHA256 } from 'hash-wasm';
+import { createSHA256 } from 'hash-wasm/dist/sha256.umd.min.js';
 import { CHUNK } from '../../storage/bytes';
 
 /** A file's pieces, as storage takes them, one in memory at a time. */

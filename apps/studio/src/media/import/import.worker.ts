@@ -1,17 +1,22 @@
 import { StorageError } from '../../storage/store';
+import { hashOf, piecesOf } from '../files/hash';
 import type { FromImport, ToImport } from './messages';
 import { takeIn } from './takeIn';
 
 const tell = (message: FromImport) => postMessage(message);
 
+async function answer(what: ToImport): Promise<FromImport> {
+  if ('hash' in what) return { type: 'hashed', hash: (await hashOf(piecesOf(what.hash))).hash };
+  const taken = await takeIn(what, (part, storing) => tell({ type: 'progress', part, storing }));
+  return { type: 'done', ...taken };
+}
+
 self.onmessage = ({ data }: MessageEvent<ToImport>) => {
-  takeIn(data, (part, storing) => tell({ type: 'progress', part, storing })).then(
-    (taken) => tell({ type: 'done', ...taken }),
-    (error: unknown) =>
-      tell({
-        type: 'fault',
-        message: error instanceof Error ? error.message : String(error),
-        full: error instanceof StorageError && error.full,
-      }),
+  answer(data).then(tell, (error: unknown) =>
+    tell({
+      type: 'fault',
+      message: error instanceof Error ? error.message : String(error),
+      full: error instanceof StorageError && error.full,
+    }),
   );
 };

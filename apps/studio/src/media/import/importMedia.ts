@@ -4,8 +4,8 @@ import type { FontRecord } from '../../storage/fonts';
 import { forgetComing, type MediaRecord } from '../../storage/media';
 import { StorageError } from '../../storage/store';
 import { importPicture } from './importPicture';
-import type { FromImport, ToImport } from './messages';
-import { MediaError } from './probe';
+import { MediaError } from './mediaError';
+import type { FromImport, Take, ToImport } from './messages';
 import { foreignFile, sniffMedia } from './sniff';
 
 /** A file taken in. */
@@ -71,7 +71,7 @@ export function importSequence(
   return inWorker({ frames: run.files, name, rate }, name, options);
 }
 
-function inWorker(what: ToImport, name: string, { onProgress, signal }: ImportOptions): Promise<Imported> {
+function inWorker(what: Take, name: string, { onProgress, signal }: ImportOptions): Promise<Imported> {
   const worker = new Worker(new URL('./import.worker', import.meta.url));
   let storing: string | undefined;
   return new Promise<Imported>((resolve, reject) => {
@@ -86,10 +86,25 @@ function inWorker(what: ToImport, name: string, { onProgress, signal }: ImportOp
         onProgress?.(data.part);
       } else if (data.type === 'done')
         resolve({ kind: 'media', record: data.record, notes: [], again: data.again });
-      else reject(data.full ? new StorageError(data.message, true) : new MediaError(data.message));
+      else if (data.type === 'fault')
+        reject(data.full ? new StorageError(data.message, true) : new MediaError(data.message));
     };
     worker.onerror = (event) =>
       reject(new MediaError(event.message || `"${name}" could not be taken in. Reload and try again.`));
     worker.postMessage(what);
+  }).finally(() => worker.terminate());
+}
+
+/** SHA-256 of a file, worked out apart from the page. @throws {MediaError} when the file cannot be read */
+export function hashFile(file: File): Promise<string> {
+  const worker = new Worker(new URL('./import.worker', import.meta.url));
+  return new Promise<string>((resolve, reject) => {
+    worker.onmessage = ({ data }: MessageEvent<FromImport>) => {
+      if (data.type === 'hashed') resolve(data.hash);
+      else if (data.type === 'fault')
+        reject(new MediaError(`"${file.name}" cannot be read. ${data.message}`));
+    };
+    worker.onerror = (event) => reject(new MediaError(event.message || `"${file.name}" cannot be read.`));
+    worker.postMessage({ hash: file } satisfies ToImport);
   }).finally(() => worker.terminate());
 }

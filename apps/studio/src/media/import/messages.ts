@@ -3,6 +3,12 @@ import type { MediaRecord } from '../../storage/media';
 
 /** From the page to an import worker: one file, or the pictures of one sequence, per worker. */
 export type ToImport =
+  | Take
+  /** A file that is not taken in: only its hash is asked for. */
+  | { readonly hash: File };
+
+/** What is taken in. */
+export type Take =
   | { readonly file: File }
   | {
       readonly frames: readonly File[];
@@ -14,5 +20,6 @@ export type ToImport =
 export type FromImport =
   /** Part of the whole work, 0..1; the hash, once the file is being stored. */
   | { readonly type: 'progress'; readonly part: number; readonly storing: string | undefined }
+  | { readonly type: 'hashed'; readonly hash: string }
   | { readonly type: 'done'; readonly record: MediaRecord; readonly again: boolean }
   | { readonly type: 'fault'; readonly message: string; readonly full: boolean };

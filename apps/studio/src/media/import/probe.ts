@@ -9,11 +9,7 @@ import {
   type InputVideoTrack,
 } from 'mediabunny';
 import type { MediaFactsFound } from '../../storage/media';
-
-/** A clip or sound cannot be used; the message says why and what to do. */
-export class MediaError extends Error {
-  override readonly name = 'MediaError';
-}
+import { MediaError } from './mediaError';
 
 /** An opened file with what is known of it. */
 export interface Probed {

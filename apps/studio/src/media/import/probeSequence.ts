@@ -2,7 +2,7 @@ import { secondsAt } from '@fresh-reel/core';
 import { type MediaFactsFound, SEQUENCE_TYPE } from '../../storage/media';
 import type { Frames } from '../decode/sequence';
 import { hasAlpha } from './alpha';
-import { MediaError } from './probe';
+import { MediaError } from './mediaError';
 
 /**
  * Looks at every picture of a sequence: that it can be read, and is as large as the first.

@@ -1,6 +1,6 @@
 import { FRAME_SLACK } from '@fresh-reel/core';
 import { openClip } from '../decode/clipSource';
-import { MediaError } from './probe';
+import { MediaError } from './mediaError';
 
 /**
  * One frame of a clip as a picture file, at the clip's own size.

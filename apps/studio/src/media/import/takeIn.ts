@@ -4,8 +4,9 @@ import { write } from '../../storage/store';
 import { type Frames, openFrames, sequenceBytes } from '../decode/sequence';
 import { hashOf, piecesOf, recut } from '../files/hash';
 import { rangeOf } from '../files/zip';
-import type { ToImport } from './messages';
-import { MediaError, type Probed, probe, wavePeaks } from './probe';
+import { MediaError } from './mediaError';
+import type { Take } from './messages';
+import { type Probed, probe, wavePeaks } from './probe';
 import { probeSequence } from './probeSequence';
 import { sniffMedia } from './sniff';
 import { keepThumb, makeThumb, writeThumb } from './thumb';
@@ -35,7 +36,7 @@ const telling =
   (done: number) =>
     tell(from + (to - from) * Math.min(1, done / size), storing);
 
-async function lookAt(what: ToImport, tell: OnProgress): Promise<Looked> {
+async function lookAt(what: Take, tell: OnProgress): Promise<Looked> {
   if ('frames' in what) {
     const { frames, name, rate } = what;
     const names = frames.map((f) => f.name);
@@ -81,10 +82,7 @@ async function lookAtFrames(
  * and bytes lie under their hash from the beginning.
  * @throws {MediaError} when it cannot be used; {StorageError} when it cannot be kept, and then nothing of it is
  */
-export async function takeIn(
-  what: ToImport,
-  tell: OnProgress,
-): Promise<{ record: MediaRecord; again: boolean }> {
+export async function takeIn(what: Take, tell: OnProgress): Promise<{ record: MediaRecord; again: boolean }> {
   const looked = await lookAt(what, tell);
   const { hash, size } = await hashOf(
     looked.bytes(),

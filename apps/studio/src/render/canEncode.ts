@@ -1,0 +1,37 @@
+import {
+  type FrameSize,
+  type OutputFormat,
+  type Rate,
+  SOUND_RATE,
+  type SoundCodec,
+  videoBitrate,
+} from '@fresh-reel/core';
+import { canEncodeAudio, canEncodeVideo, Quality } from 'mediabunny';
+import { SOUND_BITRATE } from './soundCodec';
+
+/** Whether this browser compresses video of a format at a size. */
+export function canCompress(format: 'mp4' | 'webm', size: FrameSize, rate: Rate): Promise<boolean> {
+  return canEncodeVideo(format === 'mp4' ? 'avc' : 'vp9', {
+    ...size,
+    quality: new Quality({ bitrate: videoBitrate(size, rate) }),
+  });
+}
+
+/**
+ * The best codec this browser writes for a format: AAC in MP4 where it has it, else Opus, else MP3.
+ * @returns undefined when it writes none of them, or the format has no sound
+ */
+export async function soundCodec(format: OutputFormat): Promise<SoundCodec | undefined> {
+  if (format === 'png') return undefined;
+  if (format === 'png-sequence') return 'wav';
+  const wanted = format === 'mp4' ? (['aac', 'opus', 'mp3'] as const) : (['opus'] as const);
+  for (const codec of wanted) {
+    const able = await canEncodeAudio(codec, {
+      numberOfChannels: 2,
+      sampleRate: SOUND_RATE,
+      quality: new Quality({ bitrate: SOUND_BITRATE }),
+    }).catch(() => false);
+    if (able) return codec;
+  }
+  return undefined;
+}
