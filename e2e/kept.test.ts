@@ -222,6 +222,25 @@ it('a reel without a graphic says so, with a way on', async () => {
       }),
   );
   await page.goto(`${session.address}/reels/bare`);
+  await waitForText(page, 'empty-reel', /There is nothing in this reel/);
+  await tap(page, 'empty-reel-templates');
+  await page.waitForSelector(id('templates'));
+  await page.close();
+});
+
+it('a screen that cannot be drawn says so, with a way on', async () => {
+  const page = await session.page(LAPTOP, '/reels', (p) =>
+    p
+      .evaluateOnNewDocument(() => {
+        const whole = HTMLCanvasElement.prototype.transferControlToOffscreen;
+        HTMLCanvasElement.prototype.transferControlToOffscreen = function () {
+          if (location.pathname.startsWith('/reels/')) throw new Error('no canvas here');
+          return whole.call(this);
+        };
+      })
+      .then(() => undefined),
+  );
+  await tap(page, 'open-demo-strap');
   await waitForText(page, 'stumbled', /could not be drawn.*What you have saved is safe/);
   await tap(page, 'stumbled-reels');
   await page.waitForSelector(id('reel-demo-strap'));

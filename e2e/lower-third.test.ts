@@ -71,9 +71,9 @@ describe('a lower third, made on a phone', () => {
   it('shows each slot on the picture with its number, and touching the picture chooses the slot', async () => {
     expect(await textOf(page, 'tag-name')).toBe('1');
     expect(await textOf(page, 'tag-badge')).toBe('3');
-    const box = await page.$eval(id('tag-role'), (e) => e.getBoundingClientRect().toJSON());
-    // The words of the role stand just before its tag.
-    await page.mouse.click(box.x - 16, box.y + 12);
+    // Tags keep off the words: the role stands in the lower line of the strap, after the badge.
+    const box = await page.$eval(id('preview'), (e) => e.getBoundingClientRect().toJSON());
+    await page.mouse.click(box.x + box.width * 0.2, box.y + box.height * 0.87);
     await page.waitForSelector('[data-testid="show-role"][aria-pressed="true"]');
   });
 
@@ -174,11 +174,11 @@ describe('a lower third, made on a phone', () => {
     await pause(150);
     await page.focus(id('seek'));
     await page.keyboard.press('Home');
-    await waitForText(page, 'timecode', '^00:00:00:00$');
+    await waitForText(page, 'timecode', '^00:00:00;00$');
     await page.keyboard.press('ArrowRight');
-    await waitForText(page, 'timecode', '^00:00:00:01$');
+    await waitForText(page, 'timecode', '^00:00:00;01$');
     await tap(page, 'frame-on');
-    await waitForText(page, 'timecode', '^00:00:00:02$');
+    await waitForText(page, 'timecode', '^00:00:00;02$');
     await tap(page, 'safe-areas');
     await page.waitForSelector(id('safe-areas-shown'));
   });
@@ -213,6 +213,8 @@ describe('a lower third, made on a phone', () => {
 
   it('gives the same frame in the browser and from the command line', async () => {
     await tap(page, 'step-render');
+    // The reel has the rate it was rendered at last: 25. The command line counts at 60.
+    await tap(page, 'output-rate-60');
     await page.focus(id('seek'));
     await page.keyboard.press('Home');
     for (let i = 0; i < 12; i++) {

@@ -62,6 +62,14 @@ export class Session {
     const cdp = await page.createCDPSession();
     await cdp.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: this.downloads });
     page.setDefaultTimeout(30_000);
+    // What lies behind transparent titles moves; pictures of the stage are of the title alone.
+    await page.evaluateOnNewDocument(() => {
+      document.addEventListener('DOMContentLoaded', () => {
+        const style = document.createElement('style');
+        style.textContent = 'video{visibility:hidden}';
+        document.head.append(style);
+      });
+    });
     await prepare?.(page);
     await page.goto(this.address + path);
     return page;

@@ -5,6 +5,7 @@ import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native'
 import { GroundSheet } from '../preview/GroundSheet';
 import { sameContent, usePreviewState, usePreviewSurface } from '../preview/usePreview';
 import { Place } from '../shell/Place';
+import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
 import { useSoundtrack } from '../sound/useSoundtrack';
 import { Button } from '../ui/Button';
@@ -12,7 +13,7 @@ import { Choice } from '../ui/Choice';
 import { GesturesProvider } from '../ui/gestures';
 import { Txt } from '../ui/Txt';
 import { colour, useIsLow, useIsWide } from '../ui/theme';
-import { elementOf } from '../ui/web';
+import { elementOf, webProps } from '../ui/web';
 import { AdjustStep } from './adjust/AdjustStep';
 import { FillStep } from './fill/FillStep';
 import { SlotRows, SlotRowsProvider } from './fill/slotRows';
@@ -60,7 +61,7 @@ export function ReelScreen({ history, begin }: Props) {
 function EmptyReel({ name }: { name: string }) {
   const router = useRouter();
   return (
-    <Place title={name}>
+    <Place title={name} testID="empty-reel">
       <Txt>There is nothing in this reel. Begin a new one with a template.</Txt>
       <View style={styles.start}>
         <Button
@@ -68,6 +69,7 @@ function EmptyReel({ name }: { name: string }) {
           kind="next"
           icon="layout-grid"
           onPress={() => router.navigate('/templates')}
+          testID="empty-reel-templates"
         />
       </View>
     </Place>
@@ -189,6 +191,7 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
     <DeskProvider value={desk}>
       <PathPointProvider value={pathPoint}>
         <View style={styles.screen}>
+          <SkipLink />
           <ReelHeader />
           <View style={[styles.grow, beside && styles.columns]}>
             <View style={beside && styles.left}>
@@ -233,6 +236,7 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
                 style={styles.grow}
                 contentContainerStyle={styles.sheet}
                 role="main"
+                {...webProps({ id: 'content', tabIndex: -1 })}
                 testID={`sheet-${step}`}
               >
                 <Warnings />

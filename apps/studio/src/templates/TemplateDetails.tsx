@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useSaveTemplateFile } from '../files/useSaveFile';
 import { GroundSheet } from '../preview/GroundSheet';
+import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
 import { useBrand, usePreferences, useSetPreferences } from '../storage/queries';
 import { useRemoveTemplate } from '../storage/useTemplates';
@@ -15,6 +16,7 @@ import { useToast } from '../ui/Toast';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { colour, useIsWide } from '../ui/theme';
+import { webProps } from '../ui/web';
 import { FRAME_SHAPES, lengthOf, USE_NAMES } from './facts';
 import { SLOT_KIND } from './slots';
 import { TemplatePreview } from './TemplatePreview';
@@ -35,6 +37,7 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
   const takeOut = useTakingOut(template);
   return (
     <View style={styles.screen} testID="template-details">
+      <SkipLink />
       <View style={styles.header} role="banner">
         <IconButton
           icon="arrow-left"
@@ -53,7 +56,11 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
           testID="use-template"
         />
       </View>
-      <ScrollView contentContainerStyle={[styles.body, wide && styles.bodyWide]} role="main">
+      <ScrollView
+        contentContainerStyle={[styles.body, wide && styles.bodyWide]}
+        role="main"
+        {...webProps({ id: 'content', tabIndex: -1 })}
+      >
         <View style={[styles.show, wide && styles.showWide]}>
           <View style={[styles.surround, shape !== 'wide' && styles.surroundTall]}>
             <View

@@ -149,7 +149,6 @@ function Card({ template, isOwn, moving, brand, onPoint }: CardProps) {
   return (
     <LinkPress
       href={`/templates/${template.id}`}
-      aria-label={template.name}
       onHoverIn={() => onPoint(true)}
       onHoverOut={() => onPoint(false)}
       onFocus={() => onPoint(true)}

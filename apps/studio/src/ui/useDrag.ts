@@ -30,6 +30,11 @@ interface Held {
   begun: boolean;
 }
 
+/** Whether the page lets words be selected: a drag that runs over some must not. */
+function selecting(on: boolean): void {
+  document.body.style.userSelect = on ? '' : 'none';
+}
+
 /**
  * Pointer handlers for dragging with a mouse, a finger or a pen. The pointer is captured, so the drag goes on outside.
  * Spread the result on a View.
@@ -40,6 +45,7 @@ export function useDrag({ onStart, onMove, onEnd, along }: Handlers): PointerHan
   const place = (e: PointerPress): DragPoint => ({ x: e.clientX, y: e.clientY });
   const begin = (held: Held, e: PointerPress) => {
     held.begun = true;
+    selecting(false);
     e.currentTarget.setPointerCapture?.(e.pointerId);
     gestures.begin();
     onStart?.(held.from);
@@ -48,6 +54,7 @@ export function useDrag({ onStart, onMove, onEnd, along }: Handlers): PointerHan
     const held = drag.current;
     if (held?.id !== e.pointerId) return undefined;
     drag.current = undefined;
+    selecting(true);
     return held;
   };
   return {

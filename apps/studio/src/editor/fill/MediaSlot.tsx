@@ -94,15 +94,22 @@ export function MediaSlot({
     settle();
   };
   const [carried, setCarried] = useState(false);
+  /** Another picture's slot, which the one that is carried can swap with. */
+  const takes = (other: string | undefined) =>
+    other !== slot.id && others.some((s) => s.id === other) ? other : undefined;
   // Dropped on another slot's row, the two trade what they hold.
   const carry = useDrag({
     along: 'x',
-    onMove: () => setCarried(true),
+    onMove: (at) => {
+      setCarried(true);
+      rows.light(takes(rows.at(at.x, at.y)));
+    },
     onEnd: (moved, at, cancelled) => {
       setCarried(false);
+      rows.light(undefined);
       if (cancelled) return;
-      const other = moved ? rows.at(at.x, at.y) : undefined;
-      if (other && other !== slot.id && others.some((s) => s.id === other)) swapWith(other);
+      const other = moved ? takes(rows.at(at.x, at.y)) : undefined;
+      if (other) swapWith(other);
     },
   });
   return (

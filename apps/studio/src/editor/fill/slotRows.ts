@@ -1,6 +1,9 @@
 import { createContext, useCallback, useContext } from 'react';
 import type { View } from 'react-native';
 import { scrollBehaviour } from '../../ui/motion';
+import { colour } from '../../ui/theme';
+
+const LIT = `3px solid ${colour.blue}`;
 
 /** The rows of the slots on the page: to bring one into view, to type in it, and to know one under a finger. */
 export class SlotRows {
@@ -23,6 +26,11 @@ export class SlotRows {
     const row = this.rows.get(slot);
     const field = row?.querySelector<HTMLElement>('textarea, input');
     (field ?? row?.querySelector<HTMLElement>('[tabindex="0"], button'))?.focus({ preventScroll: true });
+  }
+
+  /** Lights the row of a slot that something is dragged over; none, and the light goes. */
+  light(slot: string | undefined): void {
+    for (const [id, row] of this.rows) row.style.outline = id === slot ? LIT : '';
   }
 
   /** The slot whose row lies under a place of the page. */
