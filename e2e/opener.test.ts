@@ -51,9 +51,9 @@ describe('an opener, made on a laptop', () => {
 
   it('moves the preview to where a chosen slot shows', async () => {
     await tap(page, 'slot-title-2');
-    await waitForText(page, 'timecode', '^00:00:02;34$');
+    await waitForText(page, 'timecode', '^00:00:02:34$');
     await tap(page, 'slot-headline');
-    await waitForText(page, 'timecode', '^00:00:06;06$');
+    await waitForText(page, 'timecode', '^00:00:06:06$');
   });
 
   it('takes a picture dropped on its slot', async () => {
@@ -74,7 +74,7 @@ describe('an opener, made on a laptop', () => {
       ]).toString('base64'),
     );
     await waitForChange(page, 'preview', before);
-    await waitForText(page, 'timecode', '^00:00:01;10$');
+    await waitForText(page, 'timecode', '^00:00:01:10$');
   });
 
   it('takes another by the chooser, and drags it in its frame', async () => {

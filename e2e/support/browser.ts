@@ -37,6 +37,8 @@ export class Session {
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
+        // An address that browsers do not call secure, as one in a home network is.
+        '--host-resolver-rules=MAP plain.test 127.0.0.1',
       ],
     });
     return new Session(browser, address.replace('127.0.0.1', 'localhost'), app);

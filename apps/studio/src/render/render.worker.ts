@@ -33,7 +33,7 @@ import type { FromRender, ToRender } from './messages';
 import { PaintCrew } from './paintCrew';
 import type { PaintedFrame } from './paintMessages';
 import { SOUND_BITRATE } from './soundCodec';
-import { type GrowingFile, growFile } from './storeFile';
+import { type GrowingFile, growFile, inMemory } from './storeFile';
 
 const tell = (message: FromRender) => postMessage(message);
 let cancelled = false;
@@ -59,7 +59,8 @@ const MIME = {
 async function render({ job, painters }: Extract<ToRender, { type: 'start' }>): Promise<void> {
   const { reel, plan } = job;
   const scene = new ReelScene(reel, DOCUMENT_ONLY);
-  const file = await growFile(plan.fileName);
+  // A sample is thrown away, whatever becomes of it: it leaves nothing on disk.
+  const file = job.sample ? inMemory(plan.fileName) : await growFile(plan.fileName);
   const crew = new PaintCrew(job, job.sample?.length ?? plan.count, painters);
   let heard: MixFacts | undefined;
   let codec: SoundCodec | undefined;

@@ -52,7 +52,8 @@ export async function growFile(name: string): Promise<GrowingFile> {
   }
 }
 
-function inMemory(name: string): GrowingFile {
+/** A file that grows in memory. */
+export function inMemory(name: string): GrowingFile {
   let bytes = new Uint8Array(1 << 20);
   let length = 0;
   return {

@@ -36,7 +36,8 @@ export function Place({ title, beside, children, testID }: Props) {
   const node = useCallback(() => (scroller.current?.getScrollableNode() as HTMLElement | null) ?? null, []);
   // One comes back to where one was.
   useLayoutEffect(() => {
-    node()?.scrollTo({ top: keptScroll.get(title), behavior: 'instant' });
+    const element = node();
+    if (element) element.scrollTop = keptScroll.get(title);
   }, [node, title]);
   return (
     <View style={[styles.screen, low && !wide && styles.screenLow]} testID={testID}>

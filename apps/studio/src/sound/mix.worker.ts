@@ -71,11 +71,13 @@ async function play({ run: id, from, loop }: Extract<ToMix, { type: 'play' }>): 
       mix = new LimitedMix(what.plays, 0, what.length, (media) => open.get(media));
       continue;
     }
+    // What is handed over is here no more.
+    const { length } = planes[0];
     player.postMessage(
       { run: id, first, planes } satisfies PlayerBlock,
       planes.map((p) => p.buffer as ArrayBuffer),
     );
-    first += planes[0].length;
+    first += length;
     while (run === mine && first - mine.heard > AHEAD * SOUND_RATE)
       await new Promise<void>((resolve) => {
         mine.wake = resolve;

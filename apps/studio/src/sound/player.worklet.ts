@@ -22,6 +22,8 @@ class Player extends AudioWorkletProcessor implements Processor {
   private mixer: MessagePort | undefined;
   private run: { readonly id: number; readonly begins: number } | undefined;
   private told = 0;
+  /** The run whose blocks wait. */
+  private queued: number | undefined;
 
   constructor() {
     super();
@@ -33,11 +35,14 @@ class Player extends AudioWorkletProcessor implements Processor {
       case 'mixer':
         this.mixer = message.port;
         this.mixer.onmessage = ({ data }: MessageEvent<PlayerBlock>) => {
-          if (data.run >= (this.run?.id ?? 0)) this.queue.put(data);
+          // Blocks may come before the word that they are to be played.
+          if (data.run !== this.queued) this.queue.clear();
+          this.queued = data.run;
+          this.queue.put(data);
         };
         return;
       case 'play':
-        this.queue.clear();
+        if (this.queued !== message.run) this.queue.clear();
         this.run = { id: message.run, begins: Math.round(message.at * sampleRate) };
         this.told = 0;
         return;

@@ -58,3 +58,35 @@ describe('tags on the picture', () => {
     }
   });
 });
+
+describe('tags and words', () => {
+  const words = (slot: string, x: number, y: number, w: number, h: number) => ({
+    slot,
+    kind: 'text' as const,
+    layer: slot,
+    quad: [
+      [x, y],
+      [x + w, y],
+      [x + w, y + h],
+      [x, y + h],
+    ] as const,
+    box: { width: 1, height: 1 },
+    unit: [1, 0, 0, 1] as const,
+    opacity: 1,
+  });
+
+  it('no tag lies on letters while there is room elsewhere', () => {
+    // A headline as wide as the picture, and a line below it.
+    const regions = [words('a', 4, 80, 292, 40), words('b', 60, 130, 180, 20)];
+    const tags = placeTags(regions, 1, 300, 200);
+    for (const { x, y } of tags)
+      for (const [left, top, right, bottom] of [
+        [4, 80, 296, 120],
+        [60, 130, 240, 150],
+      ] as const) {
+        const wide = Math.min(x + 24, right) - Math.max(x, left);
+        const high = Math.min(y + 24, bottom) - Math.max(y, top);
+        expect(wide > 0 && high > 0).toBe(false);
+      }
+  });
+});
