@@ -74,8 +74,12 @@ describe('reels', () => {
     await page.waitForFunction(() => document.body.textContent?.includes('Marit by the tent copy'));
     await tap(page, 'delete-demo-strap');
     await page.waitForSelector(id('reel-demo-strap'), { hidden: true });
-    expect(await textOf(page, 'toast')).toContain('“Marit by the tent” is deleted.');
-    await tap(page, 'toast-action');
+    // The notice of the renaming is still there, with its own way back.
+    const notices = await page.$$eval(id('toast'), (all) => all.map((e) => e.textContent ?? ''));
+    expect(notices[0]).toContain('Renamed to “Marit by the tent”.');
+    expect(notices.at(-1)).toContain('“Marit by the tent” is deleted.');
+    const [, back] = await page.$$(id('toast-action'));
+    await back!.click();
     await page.waitForSelector(id('reel-demo-strap'));
     await page.reload();
     await page.waitForSelector(id('reel-demo-strap'));

@@ -1,6 +1,7 @@
 import { isPicture, isSound, type Reel, ReelScene } from '@fresh-reel/core';
 import { FONTS } from '@fresh-reel/fonts';
 import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { listFonts } from '../storage/fonts';
 import { lackingMedia } from '../storage/media';
@@ -44,30 +45,29 @@ function usesOf(reel: Reel): Map<string, { name: string | undefined; slots: stri
 /** The hash a file of the user's lies under; an asset that does not ship lies under none. */
 const hashIn = (media: string) => media.replace(/^sha256:/, '');
 
-async function missingOf(reel: Reel): Promise<MissingParts> {
+/** Families that a reel names. */
+const familiesOf = (reel: Reel): string[] =>
+  [...new Set(new ReelScene(reel, DOCUMENT_ONLY).fonts().faces.map((f) => f.family))].sort();
+
+async function missingOf(reel: Reel, named: readonly string[]): Promise<MissingParts> {
   const uses = [...usesOf(reel)];
   const lacking = await lackingMedia(uses.map(([media]) => hashIn(media)));
   const files: MissingFile[] = uses.flatMap(([media, use]) =>
     lacking.has(hashIn(media)) ? [{ media, ...use }] : [],
   );
   const own = new Set([...FONTS, ...(await listFonts())].map((f) => f.family));
-  const named = new Set(new ReelScene(reel, DOCUMENT_ONLY).fonts().faces.map((f) => f.family));
-  return { files, families: [...named].filter((f) => !own.has(f)) };
+  return { files, families: named.filter((f) => !own.has(f)) };
 }
 
 /** What a reel needs and is not here. */
 export function useMissing(reel: Reel): MissingParts {
-  const ids = [...usesOf(reel).keys()].sort().join();
+  const ids = useMemo(() => [...usesOf(reel).keys()].sort(), [reel]);
+  const families = useMemo(() => familiesOf(reel), [reel]);
   const { data } = useQuery({
-    // Looked for anew when the reel uses other files, or the shelf or the fonts change.
-    queryKey: [
-      ...keys.media,
-      'missing',
-      reel.id,
-      ids,
-      JSON.stringify(reel.tracks.map((t) => t.graphics.map((g) => [g.fill.texts, g.fill.controls]))),
-    ],
-    queryFn: () => missingOf(reel),
+    // Looked for anew when the reel uses other files or fonts, or the shelf or the fonts change; no other change of the
+    // reel asks the storage anything.
+    queryKey: [...keys.media, 'missing', reel.id, ids, families],
+    queryFn: () => missingOf(reel, families),
     placeholderData: (before) => before,
   });
   return data ?? NOTHING;
