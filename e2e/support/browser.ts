@@ -148,7 +148,9 @@ export async function fill(page: Page, testID: string, text: string): Promise<vo
   await page.keyboard.down('Control');
   await page.keyboard.press('a');
   await page.keyboard.up('Control');
-  await page.keyboard.type(text);
+  // A few words are typed key by key; more come at once, as they do when they are pasted or spoken.
+  if (text.length <= 12) await page.keyboard.type(text);
+  else await page.keyboard.sendCharacter(text);
 }
 
 export async function waitForText(page: Page, testID: string, pattern: RegExp | string): Promise<string> {

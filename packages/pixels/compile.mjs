@@ -1,5 +1,5 @@
 /** Compiles the pixel kernel from AssemblyScript, where it is not newer than its source. */
-import { existsSync, mkdirSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, renameSync, statSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 
 const folder = fileURLToPath(new URL('.', import.meta.url));
@@ -19,7 +19,10 @@ export async function compileKernel() {
     {
       writeFile: (name, data) => {
         mkdirSync(`${folder}build`, { recursive: true });
-        writeFileSync(folder + name, data);
+        // Whole at once: somebody may be reading the one before.
+        const made = `${folder}${name}.${process.pid}`;
+        writeFileSync(made, data);
+        renameSync(made, folder + name);
       },
     },
   );

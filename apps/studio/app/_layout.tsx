@@ -22,6 +22,9 @@ onStored(({ kind }) => {
     void queryClient.invalidateQueries({ queryKey });
 });
 
+/** Milliseconds from the start until the demo's files are put on the shelf. */
+const SHELF_AFTER = 3000;
+
 export default function Layout() {
   const [state, setState] = useState<'starting' | 'ready' | { fault: string }>('starting');
   useEffect(() => {
@@ -36,6 +39,8 @@ export default function Layout() {
     // Nothing waits for these.
     void clearBrokenImports()
       .then(() => purgeOld())
+      // What takes files in is loaded after what shows the first pictures.
+      .then(() => new Promise((resolve) => setTimeout(resolve, SHELF_AFTER)))
       .then(startDemoShelf)
       .catch(() => undefined);
   }, []);

@@ -18,7 +18,7 @@ export function Ground({ surface }: Props) {
   const url = usePictureUrl(ground.kind === 'picture' ? ground.media : undefined);
   if (ground.kind === 'plain') return <View style={[styles.fill, { backgroundColor: ground.colour }]} />;
   if (ground.kind === 'footage') {
-    if (surface) return <Footage surface={surface} clip={ground.clip} />;
+    if (surface) return <Footage surface={ground.plays ? surface : undefined} clip={ground.clip} />;
     return <Still uri={`${footage(ground.clip)}.thumb.webp`} />;
   }
   if (ground.kind === 'picture' && url) return <Still uri={url} />;
@@ -29,12 +29,12 @@ const Still = ({ uri }: { uri: string }) => (
   <Image source={{ uri }} style={styles.fill} resizeMode="cover" alt="" aria-hidden />
 );
 
-/** A clip that plays, stands and is sought as the picture before it. */
-function Footage({ surface, clip }: { surface: PreviewSurface; clip: string }) {
+/** A clip that plays, stands and is sought as the picture before it; without one, it stands at its beginning. */
+function Footage({ surface, clip }: { surface: PreviewSurface | undefined; clip: string }) {
   const video = useRef<HTMLVideoElement>(null);
   useEffect(() => {
     const element = video.current;
-    if (!element) return;
+    if (!element || !surface) return;
     let [was, at] = [false, -1];
     const follow = () => {
       const { playing, frame } = surface.snapshot();

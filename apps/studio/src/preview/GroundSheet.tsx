@@ -5,6 +5,7 @@ import { useMediaList, usePreferences, useSetPreferences } from '../storage/quer
 import { Choice } from '../ui/Choice';
 import { ColourField } from '../ui/ColourField';
 import { Sheet } from '../ui/Sheet';
+import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 
 const KINDS = [
@@ -28,7 +29,7 @@ export function GroundSheet({ onClose }: { onClose: () => void }) {
   const pictures = data.filter((r) => r.kind === 'picture');
   const [first] = pictures;
   const choose = (kind: (typeof KINDS)[number]['id']) => {
-    if (kind === 'footage') set({ ground: { kind, clip: FOOTAGE[0] } });
+    if (kind === 'footage') set({ ground: { kind, clip: FOOTAGE[0], plays: false } });
     else if (kind === 'plain') set({ ground: { kind, colour: '#3A5A6E' } });
     else if (kind === 'chequers') set({ ground: { kind } });
     else if (first) set({ ground: { kind, media: mediaId(first) } });
@@ -46,13 +47,21 @@ export function GroundSheet({ onClose }: { onClose: () => void }) {
         testID="ground-kind"
       />
       {ground.kind === 'footage' && (
-        <Choice
-          label="Which footage"
-          value={ground.clip}
-          options={FOOTAGE.map((id) => ({ id, name: CLIPS[id] }))}
-          onChange={(clip) => set({ ground: { kind: 'footage', clip } })}
-          testID="ground-clip"
-        />
+        <>
+          <Choice
+            label="Which footage"
+            value={ground.clip}
+            options={FOOTAGE.map((id) => ({ id, name: CLIPS[id] }))}
+            onChange={(clip) => set({ ground: { ...ground, clip } })}
+            testID="ground-clip"
+          />
+          <Toggle
+            label="It plays along"
+            value={ground.plays}
+            onChange={(plays) => set({ ground: { ...ground, plays } })}
+            testID="ground-plays"
+          />
+        </>
       )}
       {ground.kind === 'plain' && (
         <ColourField

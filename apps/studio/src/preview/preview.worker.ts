@@ -15,8 +15,11 @@ import type { FromPreview, ToPreview } from './messages';
 import { Supplies } from './supplies';
 
 /** Milliseconds a playing frame may cost before the resolution goes down, and below which it may go up again. */
-const TOO_SLOW = 24;
+const TOO_SLOW = 18;
 const QUICK = 9;
+/** Milliseconds from one picture to the next that is too long, whatever takes them: clips are decoded here, too. */
+const TOO_FAR = 1000 / 32;
+const NEAR = 1000 / 45;
 const QUALITIES = [1, 0.75, 0.5, 0.35] as const;
 
 interface Showing {
@@ -30,8 +33,10 @@ interface Showing {
   lettersOf: TextOfItem | undefined;
   /** Index into QUALITIES while playing. */
   quality: number;
-  /** Running mean of the cost of a frame. */
+  /** Running means of the cost of a frame, and of the time from one to the next while it plays. */
   cost: number;
+  gap: number;
+  shownAt: number;
   painted: { ops: readonly (readonly Op[])[]; width: number; pictures: number } | undefined;
   /** The frame whose frames of clips are decoded next. */
   wanted: { readonly number: number; readonly frames: readonly ClipFrame[] } | undefined;
@@ -205,17 +210,20 @@ function paint(
 
 /** Pixels of the longest side of the largest surface: more of a clip is not seen. */
 const longestSide = () =>
-  [...showings.values()].reduce((most, { full }) => Math.max(most, full.width, full.height), 640);
+  [...showings.values()].reduce((most, { full, playing, quality }) => {
+    const part = playing ? QUALITIES[quality]! : 1;
+    return Math.max(most, full.width * part, full.height * part);
+  }, 320);
 
 /** Keeps the resolution where frames come in time. */
 function settleQuality(showing: Showing): void {
-  if (showing.cost > TOO_SLOW && showing.quality < QUALITIES.length - 1) {
-    showing.quality++;
-    showing.cost = (TOO_SLOW + QUICK) / 2;
-  } else if (showing.cost < QUICK && showing.quality > 0) {
-    showing.quality--;
-    showing.cost = (TOO_SLOW + QUICK) / 2;
-  }
+  const slow = showing.cost > TOO_SLOW || showing.gap > TOO_FAR;
+  const quick = showing.cost < QUICK && showing.gap < NEAR;
+  const quality = showing.quality + (slow ? 1 : quick ? -1 : 0);
+  if (quality === showing.quality || quality < 0 || quality >= QUALITIES.length) return;
+  showing.quality = quality;
+  showing.cost = (TOO_SLOW + QUICK) / 2;
+  showing.gap = (TOO_FAR + NEAR) / 2;
 }
 
 let ticking = false;
@@ -243,6 +251,9 @@ function tick(): void {
       if (frame !== showing.frame || !showing.painted) {
         showing.frame = frame;
         paint(id, showing, engine);
+        const gap = Math.min(100, now - showing.shownAt);
+        showing.gap = showing.gap * 0.85 + gap * 0.15;
+        showing.shownAt = now;
         settleQuality(showing);
       }
     }
@@ -301,6 +312,8 @@ async function receive(message: ToPreview): Promise<void> {
       playing: undefined,
       quality: 0,
       cost: QUICK,
+      gap: NEAR,
+      shownAt: 0,
       painted: undefined,
       lettersOf: undefined,
       wanted: undefined,

@@ -5,7 +5,12 @@ import { jsonOf, store, write } from './store';
 export const FOOTAGE = ['kites-crossing', 'crowd-on-the-hill', 'drifting-sky'] as const;
 
 const groundSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('footage'), clip: z.enum(FOOTAGE) }),
+  z.strictObject({
+    kind: z.literal('footage'),
+    clip: z.enum(FOOTAGE),
+    /** Whether it plays along: without a graphics card it takes its share of the machine. */
+    plays: z.boolean(),
+  }),
   z.strictObject({ kind: z.literal('picture'), media: z.string().min(1) }),
   z.strictObject({ kind: z.literal('plain'), colour: z.string().regex(/^#[0-9A-Fa-f]{6}$/) }),
   z.strictObject({ kind: z.literal('chequers') }),
@@ -14,14 +19,19 @@ const groundSchema = z.discriminatedUnion('kind', [
 /** What lies behind transparent titles while they are looked at. It is never rendered. */
 export type Ground = z.infer<typeof groundSchema>;
 
+const FIRST_GROUND = { kind: 'footage', clip: 'kites-crossing', plays: false } as const;
+
+/** What the user has chosen once for all of the app. */
 const preferencesSchema = z.object({
-  ground: groundSchema.catch({ kind: 'footage', clip: 'kites-crossing' }),
+  ground: groundSchema.catch(FIRST_GROUND),
   /** Whether templates are shown in the user's brand, and begin in it. */
   wearing: z.boolean().catch(false),
 });
 
-/** What the user has chosen once for all of the app. */
 export type Preferences = z.infer<typeof preferencesSchema>;
+
+/** As they are before anything was chosen. */
+export const FIRST_PREFERENCES: Preferences = { ground: FIRST_GROUND, wearing: false };
 
 const KEY = 'preferences';
 

@@ -3,7 +3,7 @@ import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/re
 import { readBrand, saveBrand } from './brand';
 import { readHistory } from './histories';
 import { listMedia } from './media';
-import { type Preferences, readPreferences, savePreferences } from './preferences';
+import { FIRST_PREFERENCES, type Preferences, readPreferences, savePreferences } from './preferences';
 import { deleteReel, listReels, readReel, saveReel } from './reels';
 import { listRemoved, type RemovedId } from './removed';
 import { announce } from './tabs';
@@ -52,18 +52,15 @@ export function useBrand() {
   return useQuery({ queryKey: keys.brand, queryFn: readBrand });
 }
 
-/** As they are before anything was chosen, until they are read. */
-const FIRST: Preferences = { ground: { kind: 'footage', clip: 'kites-crossing' }, wearing: false };
-
 export function usePreferences(): Preferences {
-  return useQuery({ queryKey: keys.preferences, queryFn: readPreferences }).data ?? FIRST;
+  return useQuery({ queryKey: keys.preferences, queryFn: readPreferences }).data ?? FIRST_PREFERENCES;
 }
 
 /** Changes some of them at once, and keeps them. */
 export function useSetPreferences(): (part: Partial<Preferences>) => void {
   const client = useQueryClient();
   return (part) => {
-    const next = { ...(client.getQueryData<Preferences>(keys.preferences) ?? FIRST), ...part };
+    const next = { ...(client.getQueryData<Preferences>(keys.preferences) ?? FIRST_PREFERENCES), ...part };
     client.setQueryData(keys.preferences, next);
     // One that could not be kept counts until the app is closed.
     void savePreferences(next).catch(() => undefined);
