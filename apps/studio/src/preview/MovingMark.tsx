@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { type StyleProp, View, type ViewStyle } from 'react-native';
+import { elementOf } from '../ui/web';
 import type { PreviewSurface } from './previewClient';
 
 interface Props {
@@ -15,7 +16,7 @@ export function MovingMark({ surface, partOf, style }: Props) {
   useEffect(() => {
     const place = () => {
       const part = partOf(surface.snapshot().frame?.number ?? 0);
-      const { style: at } = mark.current as unknown as HTMLElement;
+      const { style: at } = elementOf(mark)!;
       at.left = `${Math.min(1, Math.max(0, part)) * 100}%`;
     };
     place();

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import type { View } from 'react-native';
+import { elementOf } from '../ui/web';
 import { type PreviewState, PreviewSurface } from './previewClient';
 
 /** A surface of one's own, for the life of the component. */
@@ -12,7 +13,7 @@ export function usePreviewSurface(): PreviewSurface {
 export function useAttached(surface: PreviewSurface): React.RefObject<View | null> {
   const holder = useRef<View>(null);
   useEffect(() => {
-    const element = holder.current as unknown as HTMLElement | null;
+    const element = elementOf(holder);
     return element ? surface.attach(element) : undefined;
   }, [surface]);
   return holder;

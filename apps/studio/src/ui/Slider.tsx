@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { colour, TOUCH } from './theme';
 import { useDrag } from './useDrag';
-import { onKeys, webProps, webStyle } from './web';
+import { elementOf, onKeys, webProps, webStyle } from './web';
 
 interface Props {
   readonly label: string;
@@ -30,7 +30,7 @@ export function Slider({ label, value, min, max, step, text, onChange, onSettle,
   const line = useRef<View>(null);
   const [focused, setFocused] = useState(false);
   const at = (x: number) => {
-    const box = (line.current as unknown as HTMLElement).getBoundingClientRect();
+    const box = elementOf(line)!.getBoundingClientRect();
     onChange(snapped(min + ((x - box.left) / box.width) * (max - min), min, max, step));
   };
   const drag = useDrag({

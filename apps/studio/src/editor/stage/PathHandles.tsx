@@ -4,7 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import Svg, { G, Line, Path } from 'react-native-svg';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
-import { arrowOf, onKeys, type PointerPress, webProps, webStyle } from '../../ui/web';
+import { arrowOf, elementOf, onKeys, type PointerPress, webProps, webStyle } from '../../ui/web';
 import type { PathTarget } from '../session/desk';
 import { usePathPoint } from '../session/pathPoint';
 import { usePath } from '../session/usePath';
@@ -28,7 +28,7 @@ export function PathHandles({ target, width, height }: Props) {
   const { path, put } = held;
   const point = chosen === undefined ? undefined : path.points[chosen];
   const touchLine = ({ clientX, clientY }: PointerPress) => {
-    const box = (area.current as unknown as HTMLElement).getBoundingClientRect();
+    const box = elementOf(area)!.getBoundingClientRect();
     const at: Pair = [(clientX - box.left) / width, (clientY - box.top) / height];
     const { path: longer, index } = addPoint(path, at);
     put(longer);

@@ -8,7 +8,7 @@ import { useAttached, usePreviewState } from '../../preview/usePreview';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
-import { webProps, webStyle } from '../../ui/web';
+import { elementOf, webProps, webStyle } from '../../ui/web';
 import { useDesk } from '../session/desk';
 import { slotOf } from '../session/textLayers';
 import { useReelEditor } from '../session/useReelEditor';
@@ -117,7 +117,7 @@ function Overlay({
 
   /** The slot under a page point: the topmost, small ones before large ones that hold them. */
   const slotAt = (x: number, y: number): Region | undefined => {
-    const box = (area.current as unknown as HTMLElement).getBoundingClientRect();
+    const box = elementOf(area)!.getBoundingClientRect();
     const [fx, fy] = [(x - box.left) / k, (y - box.top) / k];
     const hit = regions.filter((r) => inside(grown(r.quad, 10), fx, fy));
     return hit.findLast((r) => r.kind === 'text') ?? hit.at(-1);

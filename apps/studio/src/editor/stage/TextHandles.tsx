@@ -3,7 +3,15 @@ import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
-import { arrowOf, onKeys, type PointerHandlers, type PointerPress, webProps, webStyle } from '../../ui/web';
+import {
+  arrowOf,
+  elementOf,
+  onKeys,
+  type PointerHandlers,
+  type PointerPress,
+  webProps,
+  webStyle,
+} from '../../ui/web';
 import { useDesk } from '../session/desk';
 import { inParent, usePlacing } from '../session/usePlacing';
 import { type Guide, snapMove, snapTurn } from './snapping';
@@ -93,7 +101,7 @@ export function TextHandles({ region, regions, k, frame }: Props) {
     },
   });
   const page = (at: { x: number; y: number }): Pair => {
-    const box = (area.current as unknown as HTMLElement).getBoundingClientRect();
+    const box = elementOf(area)!.getBoundingClientRect();
     return [(at.x - box.left) / k, (at.y - box.top) / k];
   };
   const about = (at: { x: number; y: number }): { reach: number; angle: number } => {

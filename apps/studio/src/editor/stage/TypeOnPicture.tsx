@@ -6,7 +6,7 @@ import { usePreviewState } from '../../preview/usePreview';
 import { Press } from '../../ui/Press';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
-import { webProps, webStyle } from '../../ui/web';
+import { elementOf, webProps, webStyle } from '../../ui/web';
 import { useDesk } from '../session/desk';
 import { useReelEditor } from '../session/useReelEditor';
 import { usePutWords } from '../words/TextTools';
@@ -61,7 +61,7 @@ export function TypeOnPicture({ surface, layer, slot, k }: Props) {
   }) => {
     e.preventDefault();
     e.stopPropagation();
-    const box = (area.current as unknown as HTMLElement).getBoundingClientRect();
+    const box = elementOf(area)!.getBoundingClientRect();
     const index = indexAt(letters, (e.clientX - box.left) / k, (e.clientY - box.top) / k);
     if (index === undefined) return;
     const input = field.current as unknown as HTMLTextAreaElement;

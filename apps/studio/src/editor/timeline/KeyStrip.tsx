@@ -23,7 +23,7 @@ import { Radio, RadioGroup } from '../../ui/RadioGroup';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
-import { arrowOf, onKeys, webProps, webStyle } from '../../ui/web';
+import { arrowOf, elementOf, onKeys, webProps, webStyle } from '../../ui/web';
 import { useDesk, useLocalTime } from '../session/desk';
 import { type Keyed, keyedOf } from '../session/keyTargets';
 import { useReelEditor } from '../session/useReelEditor';
@@ -253,7 +253,7 @@ function KeyDot({ index, at, end, of, on, onSeek, onMove, onEnd }: DotProps) {
   const start = useRef({ at, perPixel: 1 });
   const drag = useDrag({
     onStart: () => {
-      const line = (dot.current as unknown as HTMLElement).parentElement!.getBoundingClientRect();
+      const line = elementOf(dot)!.parentElement!.getBoundingClientRect();
       start.current = { at, perPixel: end / line.width };
     },
     onMove: (to, from) => onMove(start.current.at + (to.x - from.x) * start.current.perPixel),

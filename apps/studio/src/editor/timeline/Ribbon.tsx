@@ -9,7 +9,7 @@ import { Txt } from '../../ui/Txt';
 import { colour, size } from '../../ui/theme';
 import { secondsText } from '../../ui/units';
 import { useDrag } from '../../ui/useDrag';
-import { arrowOf, onKeys, webProps, webStyle } from '../../ui/web';
+import { arrowOf, elementOf, onKeys, webProps, webStyle } from '../../ui/web';
 import { useRestingFrame } from '../session/desk';
 import { useReelEditor } from '../session/useReelEditor';
 
@@ -37,7 +37,7 @@ export function Ribbon({ surface, onSeek }: { surface: PreviewSurface; onSeek: (
   const { rate } = graphic.template;
 
   const seekTo = (x: number) => {
-    const box = (line.current as unknown as HTMLElement).getBoundingClientRect();
+    const box = elementOf(line)!.getBoundingClientRect();
     const part = Math.min(1, Math.max(0, (x - box.left) / box.width));
     onSeek(Math.min(past - 1, first + Math.round(part * (past - first))));
   };
@@ -45,7 +45,7 @@ export function Ribbon({ surface, onSeek }: { surface: PreviewSurface; onSeek: (
   const start = useRef({ hold: 0, perPixel: 1 });
   const stretch = useDrag({
     onStart: () => {
-      const box = (line.current as unknown as HTMLElement).getBoundingClientRect();
+      const box = elementOf(line)!.getBoundingClientRect();
       start.current = { hold: scene.clock.hold, perPixel: end / box.width };
     },
     onMove: (at, from) => setHold(start.current.hold + (at.x - from.x) * start.current.perPixel),

@@ -1,5 +1,6 @@
 import { type RefObject, useEffect, useRef, useState } from 'react';
 import type { View } from 'react-native';
+import { elementOf } from '../../ui/web';
 
 /** Takes files dropped on a view. Tells whether one is held over it now. */
 export function useFileDrop(onFiles: (files: readonly File[]) => void): {
@@ -11,7 +12,7 @@ export function useFileDrop(onFiles: (files: readonly File[]) => void): {
   const take = useRef(onFiles);
   take.current = onFiles;
   useEffect(() => {
-    const element = ref.current as unknown as HTMLElement | null;
+    const element = elementOf(ref);
     if (!element) return;
     const hold = (event: DragEvent) => {
       if (![...(event.dataTransfer?.types ?? [])].includes('Files')) return;
