@@ -146,7 +146,7 @@ export function TimeText({ surface }: { surface: PreviewSurface }) {
   const number = usePreviewState(surface, (s) => s.frame?.number ?? 0);
   const quality = usePreviewState(surface, (s) => s.frame?.quality ?? 1);
   return (
-    <View style={styles.time}>
+    <View style={styles.time} testID="time">
       <Txt kind="strong" style={styles.figures} testID="timecode">
         {timecodeAt(number, reel.rate)}
       </Txt>
