@@ -10,7 +10,7 @@ import { useAttached, usePreviewSurface } from '../preview/usePreview';
 import { Place } from '../shell/Place';
 import { RemovedList } from '../shell/RemovedList';
 import { newId } from '../storage/ids';
-import { useDeleteReel, useReels, useRemovedChange, useSaveReel, useStoredReel } from '../storage/queries';
+import { useDeleteReel, useListedReel, useReels, useRemovedChange, useSaveReel } from '../storage/queries';
 import { type DamagedReel, readReel } from '../storage/reels';
 import { putBack } from '../storage/removed';
 import type { ReelSummary } from '../storage/summaries';
@@ -117,7 +117,7 @@ function useChanging(onFault: (message: string) => void) {
   };
 }
 
-function ReelRow({ summary: { id, name, templates, seconds }, onFault }: RowProps) {
+function ReelRow({ summary: { id, name, changed, templates, seconds }, onFault }: RowProps) {
   const toast = useToast();
   const { data: reels } = useReels();
   const remove = useDeleting(id, name, onFault);
@@ -160,7 +160,7 @@ function ReelRow({ summary: { id, name, templates, seconds }, onFault }: RowProp
         testID={`open-${id}`}
         style={styles.picture}
       >
-        <ReelStill id={id} />
+        <ReelStill id={id} changed={changed} />
       </LinkPress>
       <View style={styles.words}>
         {naming === undefined ? (
@@ -231,17 +231,17 @@ function DamagedRow({ stored, onFault }: { stored: DamagedReel; onFault: (messag
 }
 
 /** The still of a reel, read and drawn while it is near the screen. */
-function ReelStill({ id }: { id: string }) {
+function ReelStill({ id, changed }: { id: string; changed: string }) {
   const { ref, near } = useNearScreen();
   return (
     <View ref={ref} style={styles.stillBox}>
-      {near && <ReadStill id={id} />}
+      {near && <ReadStill id={id} changed={changed} />}
     </View>
   );
 }
 
-function ReadStill({ id }: { id: string }) {
-  const { data } = useStoredReel(id);
+function ReadStill({ id, changed }: { id: string; changed: string }) {
+  const { data } = useListedReel(id, changed);
   return data?.kind === 'reel' ? <DrawnStill reel={data.reel} /> : null;
 }
 

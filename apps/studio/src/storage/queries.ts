@@ -43,6 +43,14 @@ export function useStoredReel(id: string) {
   });
 }
 
+/**
+ * A reel as a list shows it, as it was at a change of it. Apart from {@link useStoredReel}: what is opened to be edited
+ * is never what a list remembers.
+ */
+export function useListedReel(id: string, changed: string) {
+  return useQuery({ queryKey: ['listed', id, changed], queryFn: () => readReel(id), gcTime: 0 });
+}
+
 /** Everything on the shelf. */
 export function useMediaList() {
   return useQuery({ queryKey: keys.media, queryFn: listMedia });
