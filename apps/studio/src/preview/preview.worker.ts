@@ -279,9 +279,10 @@ const checked = (reel: Reel) =>
 onStored(async (change) => {
   const { engine, supplies } = await studio;
   supplies.changed(change);
+  const shows = (scene: ReelScene) => change.kind === 'font' || scene.media().includes(`sha256:${change.id}`);
   for (const [id, showing] of showings) {
     const { scene } = showing;
-    if (!scene) continue;
+    if (!scene || !shows(scene)) continue;
     await supplies.fonts(scene);
     void supplies.pictures(scene);
     pictures++;

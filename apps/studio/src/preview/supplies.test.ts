@@ -90,6 +90,21 @@ describe('pictures and clips of previews', () => {
     expect(here.size).toBe(0);
   });
 
+  it('that come while they are asked for are asked for once more', async () => {
+    const { supplies, engine, asked, here } = setUp({ media: ['sha256:a'] });
+    const both = supplies.pictures(scene);
+    await settled();
+    supplies.changed({ kind: 'media', id: 'a' });
+    await settled();
+    expect(asked).toEqual(['sha256:a', 'sha256:a']);
+    // The first answer is from before the change.
+    supplies.gotPicture('sha256:a', null);
+    expect([...engine.coming]).toEqual(['sha256:a']);
+    supplies.gotPicture('sha256:a', picture);
+    await both;
+    expect(here.has('sha256:a')).toBe(true);
+  });
+
   it('clips are opened without the page', async () => {
     const { supplies, asked, told } = setUp({ media: ['clip'] });
     await supplies.pictures(scene);
@@ -112,5 +127,16 @@ describe('fonts of previews', () => {
     supplies.gotFonts(['Own'], [{ family: 'Own', weight: 400, bytes: new Uint8Array() }]);
     await again;
     expect(asked).toEqual(['Own', 'Own']);
+  });
+
+  it('that change while they are asked for keep nobody waiting', async () => {
+    const { supplies, asked } = setUp({ families: ['Own'] });
+    const first = supplies.fonts(scene);
+    await settled();
+    supplies.changed({ kind: 'font', id: 'Own' });
+    expect(asked).toEqual(['Own', 'Own']);
+    supplies.gotFonts(['Own'], []);
+    supplies.gotFonts(['Own'], [{ family: 'Own', weight: 400, bytes: new Uint8Array() }]);
+    await first;
   });
 });

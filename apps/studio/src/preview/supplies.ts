@@ -16,6 +16,8 @@ export interface Ask {
 class Coming {
   readonly settled: Promise<void>;
   settle: () => void = () => undefined;
+  /** Answers that are awaited: the last one counts. */
+  answers = 1;
 
   constructor() {
     this.settled = new Promise((resolve) => {
@@ -91,15 +93,14 @@ export class Supplies {
   /** A file or a font came or went: what is known of it counts no more. */
   changed({ kind, id }: StoredChange): void {
     if (kind === 'font') {
-      this.families.delete(id);
       this.engine.dropFamily(id);
+      // What is asked for just now may be answered from before the change: it is asked for once more.
+      if (again(this.families, id)) this.ask.fonts([id]);
       return;
     }
     const media = `sha256:${id}`;
-    // What is on its way just now comes, or is found to be gone.
-    if (this.media.get(media) instanceof Coming) return;
     this.engine.dropMedia(media);
-    this.media.delete(media);
+    if (again(this.media, media)) void this.fetch(media);
   }
 
   /** Closes clips that no preview shows any more. */
@@ -108,8 +109,8 @@ export class Supplies {
   }
 
   private settle(id: string): void {
+    if (!settleIn(this.media, id)) return;
     this.engine.coming.delete(id);
-    settleIn(this.media, id);
     this.onMedia(id);
   }
 
@@ -118,10 +119,21 @@ export class Supplies {
   }
 }
 
-function settleIn(held: Map<string, Coming | 'settled'>, id: string): void {
+/** Whether something that changed has to be asked for once more now; what was settled is asked for when it shows. */
+function again(held: Map<string, Coming | 'settled'>, id: string): boolean {
   const state = held.get(id);
+  if (state instanceof Coming) state.answers++;
+  else held.delete(id);
+  return state instanceof Coming;
+}
+
+/** @returns false while another answer is awaited */
+function settleIn(held: Map<string, Coming | 'settled'>, id: string): boolean {
+  const state = held.get(id);
+  if (state instanceof Coming && --state.answers > 0) return false;
   held.set(id, 'settled');
   if (state instanceof Coming) state.settle();
+  return true;
 }
 
 function settling(held: ReadonlyMap<string, Coming | 'settled'>, ids: readonly string[]): Promise<void>[] {
