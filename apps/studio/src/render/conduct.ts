@@ -26,11 +26,15 @@ export function conduct(
   const worker = new Worker(new URL('./render.worker', import.meta.url));
   const size = crewSize(sample?.length ?? plan.count, navigator.hardwareConcurrency || 1);
   const painters = Array.from({ length: size }, () => new Worker(new URL('./paint.worker', import.meta.url)));
+  let ended = false;
   const end = () => {
+    ended = true;
     for (const each of [worker, ...painters]) each.terminate();
   };
-  const fault = (message: string) => hear({ type: 'fault', message });
-  worker.onmessage = ({ data }: MessageEvent<FromRender>) => hear(data);
+  // What was on its way when it ended is nobody's any more.
+  const tell = (message: FromRender) => ended || hear(message);
+  const fault = (message: string) => tell({ type: 'fault', message });
+  worker.onmessage = ({ data }: MessageEvent<FromRender>) => tell(data);
   for (const each of [worker, ...painters])
     each.onerror = (event) =>
       fault(event.message || 'The render stopped for a reason the browser does not tell.');

@@ -21,6 +21,23 @@ export function sampleOf(count: number): number[] {
   }).flat();
 }
 
+/**
+ * What a sample says of the whole.
+ * @param sample numbers of its frames
+ * @param times when each of them was there, and then when all was compressed; any unit, counted from the start
+ * @returns time that a render of `count` frames takes
+ */
+export function wholeTime(sample: readonly number[], times: readonly number[], count: number): number {
+  let [spent, steps] = [times.at(-1)! - times.at(-2)!, 0];
+  for (let i = 1; i < sample.length; i++) {
+    // The first two of a row are painted anew, and nothing like what was compressed before: in the whole they are neither.
+    if (sample[i] !== sample[i - 2]! + 2) continue;
+    spent += times[i]! - times[i - 1]!;
+    steps++;
+  }
+  return times[0]! + (steps > 0 ? (spent / steps) * (count - 1) : 0);
+}
+
 /** Renders a sample of a plan and throws it away. @returns seconds that the whole will take */
 async function estimate(reel: Reel, plan: RenderPlan, signal: AbortSignal): Promise<number> {
   await new Promise((resolve) => setTimeout(resolve, REST));
@@ -28,19 +45,16 @@ async function estimate(reel: Reel, plan: RenderPlan, signal: AbortSignal): Prom
   const sample = sampleOf(plan.count);
   return new Promise((resolve, reject) => {
     const begun = performance.now();
-    let ready = begun;
+    const times: number[] = [];
     const work = conduct(
       reel,
       plan,
       (message) => {
-        if (message.type === 'progress') {
-          if (message.frames === 1) ready = performance.now();
-          return;
-        }
+        times.push((performance.now() - begun) / 1000);
+        if (message.type === 'progress') return;
         work.end();
-        if (message.type === 'sampled') {
-          resolve((ready - begun + message.each * (plan.count - 1)) / 1000);
-        } else reject(new Error(message.type === 'fault' ? message.message : 'Stopped.'));
+        if (message.type === 'sampled') resolve(wholeTime(sample, times, plan.count));
+        else reject(new Error(message.type === 'fault' ? message.message : 'Stopped.'));
       },
       sample,
     );

@@ -9,8 +9,8 @@ export type ToRender =
 /** From a render worker to the page. */
 export type FromRender =
   | { readonly type: 'progress'; readonly frames: number }
-  /** Of a sample: milliseconds until its first frame was there, and for each after it. */
-  | { readonly type: 'sampled'; readonly start: number; readonly each: number }
+  /** A sample is rendered, and thrown away. */
+  | { readonly type: 'sampled' }
   | {
       readonly type: 'done';
       readonly file: Blob;

@@ -86,31 +86,18 @@ async function render({ job, painters }: Extract<ToRender, { type: 'start' }>): 
         (block) => into.hear(block),
       );
     const count = job.sample?.length ?? plan.count;
-    const begun = performance.now();
-    let first = begun;
-    let [last, steps, spent] = [begun, 0, 0];
     for (let i = 0; i < count; i++) {
       if (cancelled) throw new Cancelled();
       await sink.add(i, await crew.take());
       // The sound goes along, so that neither track waits long for the other.
       await mix?.until(secondsAt(i + 1, plan.rate));
-      const now = performance.now();
-      if (i === 0) first = now;
-      // The first two of a row are painted anew, and nothing like what was compressed before: in the whole they are neither.
-      else if (job.sample && job.sample[i] === job.sample[i - 2]! + 2) {
-        spent += now - last;
-        steps++;
-      }
-      last = now;
       tell({ type: 'progress', frames: i + 1 });
     }
     if (job.sample) {
       // What is still being compressed counts, too.
       await sink.finish();
-      spent += performance.now() - last;
       await file.discard();
-      const each = steps > 0 ? spent / steps : 0;
-      return tell({ type: 'sampled', start: first - begun, each });
+      return tell({ type: 'sampled' });
     }
     heard = await mix?.end();
     await sink.finish();

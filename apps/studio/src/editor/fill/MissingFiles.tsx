@@ -2,7 +2,7 @@ import { replaceMedia } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
 import { pickFiles, pickFolder, SHELF_FILES } from '../../media/files/pickFile';
 import { findMissing } from '../../media/findMissing';
-import { hashFile } from '../../media/import/importMedia';
+import { startHashing } from '../../media/import/hashing';
 import { TakingIn } from '../../media/import/TakingIn';
 import { useImport } from '../../media/import/useImport';
 import { useMissing } from '../../media/useMissing';
@@ -25,7 +25,8 @@ export function MissingFiles() {
     const fonts = all.filter((f) => /\.(ttf|otf|woff2?)$/i.test(f.name));
     if (families.length > 0 && fonts.length > 0) await taking.take(fonts);
     if (all.length === 0) return;
-    const found = await findMissing(files, all, hashFile);
+    const hashing = startHashing();
+    const found = await findMissing(files, all, hashing.hash).finally(hashing.end);
     for (const { missing, file } of found) {
       const [came] = await taking.take([file]);
       if (came?.kind !== 'media') continue;

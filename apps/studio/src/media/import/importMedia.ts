@@ -5,7 +5,7 @@ import { forgetComing, type MediaRecord } from '../../storage/media';
 import { StorageError } from '../../storage/store';
 import { importPicture } from './importPicture';
 import { MediaError } from './mediaError';
-import type { FromImport, Take, ToImport } from './messages';
+import type { FromImport, Take } from './messages';
 import { foreignFile, sniffMedia } from './sniff';
 
 /** A file taken in. */
@@ -92,19 +92,5 @@ function inWorker(what: Take, name: string, { onProgress, signal }: ImportOption
     worker.onerror = (event) =>
       reject(new MediaError(event.message || `"${name}" could not be taken in. Reload and try again.`));
     worker.postMessage(what);
-  }).finally(() => worker.terminate());
-}
-
-/** SHA-256 of a file, worked out apart from the page. @throws {MediaError} when the file cannot be read */
-export function hashFile(file: File): Promise<string> {
-  const worker = new Worker(new URL('./import.worker', import.meta.url));
-  return new Promise<string>((resolve, reject) => {
-    worker.onmessage = ({ data }: MessageEvent<FromImport>) => {
-      if (data.type === 'hashed') resolve(data.hash);
-      else if (data.type === 'fault')
-        reject(new MediaError(`"${file.name}" cannot be read. ${data.message}`));
-    };
-    worker.onerror = (event) => reject(new MediaError(event.message || `"${file.name}" cannot be read.`));
-    worker.postMessage({ hash: file } satisfies ToImport);
   }).finally(() => worker.terminate());
 }
