@@ -1,3 +1,4 @@
+import { messageOf } from '@fresh-reel/core';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { Slot } from 'expo-router';
 import { useEffect, useState } from 'react';
@@ -31,7 +32,7 @@ export default function Layout() {
     recoverUnsaved()
       .then(startDemo)
       .then(() => setState('ready'))
-      .catch((error: unknown) => setState({ fault: error instanceof Error ? error.message : String(error) }));
+      .catch((error: unknown) => setState({ fault: messageOf(error) }));
     void restoreRenders();
     void clearOutFiles();
     // Asked once the browser has something of the user's to keep; it may say no without a word.

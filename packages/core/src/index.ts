@@ -122,6 +122,7 @@ export {
   sequenceKind,
 } from './media/sequence';
 export { Memo } from './memo';
+export { messageOf } from './messageOf';
 export { type Easing, easingFunction } from './motion/easing';
 export { opsBounds } from './paint/bounds';
 export {

@@ -1,3 +1,4 @@
+import { messageOf } from '@fresh-reel/core';
 import { TEMPLATES } from '@fresh-reel/templates';
 import { CommandError, parseRenderCommand, USAGE } from './command';
 import { render } from './render';
@@ -19,7 +20,7 @@ export async function main(args: readonly string[]): Promise<number> {
     }
     throw new CommandError(verb ? `There is no command "${verb}".\n${USAGE}` : USAGE);
   } catch (error) {
-    console.error(error instanceof Error ? error.message : String(error));
+    console.error(messageOf(error));
     return 1;
   }
 }

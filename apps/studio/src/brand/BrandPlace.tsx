@@ -1,4 +1,11 @@
-import { type Brand, freshPicture, type LineRole, type LogoRole, type PictureFill } from '@fresh-reel/core';
+import {
+  type Brand,
+  freshPicture,
+  type LineRole,
+  type LogoRole,
+  messageOf,
+  type PictureFill,
+} from '@fresh-reel/core';
 import { useState } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
 import { FontField } from '../fonts/FontField';
@@ -195,7 +202,7 @@ function LogoRow({
       const { record } = await importPicture(file);
       onChange(freshPicture(`sha256:${record.hash}`, record.name));
     } catch (error) {
-      onFault(error instanceof Error ? error.message : String(error));
+      onFault(messageOf(error));
     }
   };
   const main = role.id === 'main';

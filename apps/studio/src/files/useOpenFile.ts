@@ -1,4 +1,4 @@
-import type { Reel } from '@fresh-reel/core';
+import { messageOf, type Reel } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
 import { useCallback, useState } from 'react';
 import { pickFile } from '../media/files/pickFile';
@@ -28,9 +28,7 @@ export function useOpenFile(): { open: () => Promise<void>; fault: string | unde
       await save.mutateAsync(own);
       router.push(`/reels/${own.id}`);
     } catch (error) {
-      setFault(
-        `"${file.name}" could not be opened. ${error instanceof Error ? error.message : String(error)}`,
-      );
+      setFault(`"${file.name}" could not be opened. ${messageOf(error)}`);
     }
   }, [save, keep, router]);
   return { open, fault };

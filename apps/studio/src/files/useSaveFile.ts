@@ -1,4 +1,4 @@
-import type { Reel, Template } from '@fresh-reel/core';
+import { messageOf, type Reel, type Template } from '@fresh-reel/core';
 import { useToast } from '../ui/Toast';
 import { saveReelFile, saveTemplateFile } from './savePackage';
 
@@ -13,7 +13,7 @@ function useSaveFile<T>(save: (what: T) => Promise<string[]>, kind: string): (wh
           left.length > 1 ? `${left.length} of this ${kind}'s files are` : `One of this ${kind}'s files is`;
         toast({ text: `${files} not here, so not in the file either. “Find files” puts them back.` });
       },
-      (error: unknown) => toast({ text: error instanceof Error ? error.message : String(error) }),
+      (error: unknown) => toast({ text: messageOf(error) }),
     );
 }
 

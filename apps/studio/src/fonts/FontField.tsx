@@ -1,3 +1,4 @@
+import { messageOf } from '@fresh-reel/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { memo, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
@@ -92,7 +93,7 @@ function FontSheet({
       await client.invalidateQueries({ queryKey: keys.fonts });
       onChoose(family);
     } catch (error) {
-      setFault(error instanceof Error ? error.message : String(error));
+      setFault(messageOf(error));
     }
   };
   const forget = async (family: ListedFamily) => {

@@ -1,4 +1,4 @@
-import { loadHarfBuzz, readFontFacts } from '@fresh-reel/core';
+import { loadHarfBuzz, messageOf, readFontFacts } from '@fresh-reel/core';
 import { FAMILIES } from '@fresh-reel/fonts';
 import { type FontRecord, storeFont } from '../storage/fonts';
 import type { FromUnpack, ToUnpack } from './messages';
@@ -31,7 +31,7 @@ export async function importFont(file: File): Promise<FontRecord> {
     });
   } catch (error) {
     if (error instanceof Error && error.name === 'StorageError') throw error;
-    throw new FontError(error instanceof Error ? error.message : String(error));
+    throw new FontError(messageOf(error));
   }
 }
 

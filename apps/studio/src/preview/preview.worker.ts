@@ -1,6 +1,7 @@
 import {
   type ClipFrame,
   clipFramesOf,
+  messageOf,
   type Op,
   type Reel,
   type ReelCheck,
@@ -266,8 +267,6 @@ function keepTicking(): void {
   ticking = true;
   requestAnimationFrame(tick);
 }
-
-const messageOf = (error: unknown) => (error instanceof Error ? error.message : String(error));
 
 const checked = (reel: Reel) =>
   check(reel).then(

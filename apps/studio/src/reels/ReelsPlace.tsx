@@ -1,4 +1,4 @@
-import { convertFrames, type Reel, ReelScene } from '@fresh-reel/core';
+import { convertFrames, messageOf, type Reel, ReelScene } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
@@ -111,7 +111,7 @@ function useChanging(onFault: (message: string) => void) {
       await save.mutateAsync(change(stored.reel));
       return true;
     } catch (error) {
-      onFault(error instanceof Error ? error.message : String(error));
+      onFault(messageOf(error));
       return false;
     }
   };

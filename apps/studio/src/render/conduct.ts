@@ -1,4 +1,4 @@
-import { type Reel, ReelScene, type RenderPlan, type Size } from '@fresh-reel/core';
+import { messageOf, type Reel, ReelScene, type RenderPlan, type Size } from '@fresh-reel/core';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { ownFontFiles } from '../fonts/useFamilies';
 import { decodePicture, pictureSize } from '../media/decode/picture';
@@ -40,9 +40,7 @@ export function conduct(
       fault(event.message || 'The render stopped for a reason the browser does not tell.');
   for (const painter of painters)
     painter.onmessage = ({ data }: MessageEvent<FromPainter>) => void give(painter, data.needs);
-  begin(worker, painters, reel, plan, sample).catch((error: unknown) =>
-    fault(error instanceof Error ? error.message : String(error)),
-  );
+  begin(worker, painters, reel, plan, sample).catch((error: unknown) => fault(messageOf(error)));
   return { cancel: () => worker.postMessage({ type: 'cancel' } satisfies ToRender), end };
 }
 

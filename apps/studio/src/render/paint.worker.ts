@@ -1,4 +1,12 @@
-import { clipFramesOf, type Op, picturesOf, ReelScene, type Surface, sameMoments } from '@fresh-reel/core';
+import {
+  clipFramesOf,
+  messageOf,
+  type Op,
+  picturesOf,
+  ReelScene,
+  type Surface,
+  sameMoments,
+} from '@fresh-reel/core';
 import { PlaneMaker } from '@fresh-reel/pixels';
 import { BrowserStudio, fetchBytes, surfaceOf } from '../engine/browserStudio';
 import { opaquePlanes } from '../engine/opaquePlanes';
@@ -137,8 +145,6 @@ self.onmessage = ({ data }: MessageEvent<ToPainter>) => {
   }
   port = data.port;
   port.onmessage = (event: MessageEvent<ToPaint>) => {
-    receive(event.data).catch((error: unknown) =>
-      tell({ type: 'fault', message: error instanceof Error ? error.message : String(error) }),
-    );
+    receive(event.data).catch((error: unknown) => tell({ type: 'fault', message: messageOf(error) }));
   };
 };

@@ -2,6 +2,7 @@ import {
   fileStem,
   type MixFacts,
   MixRender,
+  messageOf,
   ReelScene,
   type RenderPlan,
   SOUND_RATE,
@@ -227,6 +228,6 @@ self.onmessage = ({ data }: MessageEvent<ToRender>) => {
   }
   render(data).catch((error: unknown) => {
     if (error instanceof Cancelled) tell({ type: 'cancelled' });
-    else tell({ type: 'fault', message: error instanceof Error ? error.message : String(error) });
+    else tell({ type: 'fault', message: messageOf(error) });
   });
 };

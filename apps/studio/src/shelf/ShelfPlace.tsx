@@ -1,3 +1,4 @@
+import { messageOf } from '@fresh-reel/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
@@ -67,7 +68,7 @@ export function ShelfPlace() {
     ...(used.get(mediaId(record)) ?? []),
     ...(brand && JSON.stringify(brand).includes(mediaId(record)) ? [`the brand “${brand.name}”`] : []),
   ];
-  const failed = (e: unknown) => setFault(e instanceof Error ? e.message : String(e));
+  const failed = (e: unknown) => setFault(messageOf(e));
   const attempt = (work: Promise<unknown>) => work.then(again).catch(failed);
   const takeOff = (record: MediaRecord) => {
     const where = usedIn(record);

@@ -1,4 +1,4 @@
-import type { FrameShape, Template } from '@fresh-reel/core';
+import { type FrameShape, messageOf, type Template } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
@@ -176,7 +176,7 @@ function useTakingOut(template: Template): () => void {
   const { remove, restore } = useRemoveTemplate();
   const router = useRouter();
   const toast = useToast();
-  const failed = (error: unknown) => toast({ text: error instanceof Error ? error.message : String(error) });
+  const failed = (error: unknown) => toast({ text: messageOf(error) });
   return () =>
     void remove(template).then(() => {
       router.replace('/templates');

@@ -1,4 +1,4 @@
-import { EMPTY_FILL, type FrameShape, newReel, type Template, wearBrand } from '@fresh-reel/core';
+import { EMPTY_FILL, type FrameShape, messageOf, newReel, type Template, wearBrand } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
 import { useCallback, useState } from 'react';
 import { newId } from '../storage/ids';
@@ -31,7 +31,7 @@ export function useStartReel() {
         await save.mutateAsync(reel);
         router.push(`/reels/${reel.id}?begin=1`);
       } catch (error) {
-        setFault(error instanceof Error ? error.message : String(error));
+        setFault(messageOf(error));
       }
     },
     [reels, brand, save, router],

@@ -1,3 +1,4 @@
+import { messageOf } from '@fresh-reel/core';
 /** Whether everything is written, and what stands in the way. */
 export type SaveState =
   | { readonly kind: 'saved' | 'saving' }
@@ -63,7 +64,7 @@ export class Autosave<T> {
       }
       if (this.latest === this.written) this.onState({ kind: 'saved' });
     } catch (error) {
-      this.onState({ kind: 'fault', message: error instanceof Error ? error.message : String(error) });
+      this.onState({ kind: 'fault', message: messageOf(error) });
     }
   }
 }

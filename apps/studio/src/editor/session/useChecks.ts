@@ -1,4 +1,4 @@
-import type { Reel, ReelCheck } from '@fresh-reel/core';
+import { messageOf, type Reel, type ReelCheck } from '@fresh-reel/core';
 import { useEffect, useState } from 'react';
 import { checkReel } from '../../preview/previewClient';
 
@@ -15,8 +15,7 @@ export function useChecks(reel: Reel): Checked | undefined {
     let current = true;
     checkReel(reel).then(
       (checks) => current && setChecked({ checks }),
-      (error: unknown) =>
-        current && setChecked({ fault: error instanceof Error ? error.message : String(error) }),
+      (error: unknown) => current && setChecked({ fault: messageOf(error) }),
     );
     return () => {
       current = false;

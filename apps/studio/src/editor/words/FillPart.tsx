@@ -1,4 +1,4 @@
-import { freshPicture, isKeyed, type Property, putKey, type TextFill } from '@fresh-reel/core';
+import { freshPicture, isKeyed, messageOf, type Property, putKey, type TextFill } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { pickFile, SEEN_FILES } from '../../media/files/pickFile';
@@ -46,7 +46,7 @@ export function FillPart({ text }: { text: WorkedText }) {
       const media = mediaId(came.record);
       set({ fill: { media: freshPicture(media, came.record.name) } });
     } catch (error) {
-      setFault(error instanceof Error ? error.message : String(error));
+      setFault(messageOf(error));
     }
   };
   const gradient = fill !== 'none' && 'gradient' in fill ? fill : undefined;

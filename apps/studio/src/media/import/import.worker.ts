@@ -1,3 +1,4 @@
+import { messageOf } from '@fresh-reel/core';
 import { StorageError } from '../../storage/store';
 import { hashOf, piecesOf } from '../files/hash';
 import type { FromImport, ToImport } from './messages';
@@ -15,7 +16,7 @@ self.onmessage = ({ data }: MessageEvent<ToImport>) => {
   answer(data).then(tell, (error: unknown) =>
     tell({
       type: 'fault',
-      message: error instanceof Error ? error.message : String(error),
+      message: messageOf(error),
       full: error instanceof StorageError && error.full,
     }),
   );

@@ -1,4 +1,4 @@
-import { likelyClip, type NumberedRun, numberedRuns, type Rate, runName } from '@fresh-reel/core';
+import { likelyClip, messageOf, type NumberedRun, numberedRuns, type Rate, runName } from '@fresh-reel/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
 import { keys } from '../../storage/queries';
@@ -77,7 +77,7 @@ export function useImport(): Taking {
           came.push(imported);
         } catch (error) {
           if (error instanceof ImportCancelled) break;
-          setFaults((f) => [...f, error instanceof Error ? error.message : String(error)]);
+          setFaults((f) => [...f, messageOf(error)]);
         }
       }
       setComing(undefined);
