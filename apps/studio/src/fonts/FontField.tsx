@@ -1,10 +1,8 @@
 import { messageOf } from '@fresh-reel/core';
-import { useQueryClient } from '@tanstack/react-query';
 import { memo, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { pickFile } from '../media/files/pickFile';
 import { deleteFont } from '../storage/fonts';
-import { keys } from '../storage/queries';
 import { Banner } from '../ui/Banner';
 import { Button, IconButton } from '../ui/Button';
 import { Field } from '../ui/Field';
@@ -77,7 +75,6 @@ function FontSheet({
   onClose: () => void;
 }) {
   const families = useFamilies();
-  const client = useQueryClient();
   const [search, setSearch] = useState('');
   const [fault, setFault] = useState<string>();
   const shown = useMemo(
@@ -90,7 +87,6 @@ function FontSheet({
     try {
       setFault(undefined);
       const { family } = await importFont(file);
-      await client.invalidateQueries({ queryKey: keys.fonts });
       onChoose(family);
     } catch (error) {
       setFault(messageOf(error));
@@ -98,7 +94,6 @@ function FontSheet({
   };
   const forget = async (family: ListedFamily) => {
     for (const record of family.own ?? []) await deleteFont(record);
-    await client.invalidateQueries({ queryKey: keys.fonts });
   };
   return (
     <Sheet title="Font" onClose={onClose} testID="font-sheet">

@@ -10,7 +10,14 @@ import { useAttached, usePreviewSurface } from '../preview/usePreview';
 import { Place } from '../shell/Place';
 import { RemovedList } from '../shell/RemovedList';
 import { newId } from '../storage/ids';
-import { useDeleteReel, useListedReel, useReels, useRemovedChange, useSaveReel } from '../storage/queries';
+import {
+  useDeleteReel,
+  useFreeName,
+  useListedReel,
+  useReels,
+  useRemovedChange,
+  useSaveReel,
+} from '../storage/queries';
 import { type DamagedReel, readReel } from '../storage/reels';
 import { putBack } from '../storage/removed';
 import type { ReelSummary } from '../storage/summaries';
@@ -119,7 +126,7 @@ function useChanging(onFault: (message: string) => void) {
 
 function ReelRow({ summary: { id, name, changed, templates, seconds }, onFault }: RowProps) {
   const toast = useToast();
-  const { data: reels } = useReels();
+  const freeName = useFreeName();
   const remove = useDeleting(id, name, onFault);
   const change = useChanging(onFault);
   const [naming, setNaming] = useState<string>();
@@ -140,9 +147,7 @@ function ReelRow({ summary: { id, name, changed, templates, seconds }, onFault }
     if (done) toast({ text: `Renamed to “${next}”.`, action: { title: 'Undo', run: () => void put(name) } });
   };
   const duplicate = () => {
-    const names = new Set((reels ?? []).flatMap((r) => (r.kind === 'reel' ? [r.summary.name] : [])));
-    let copy = `${name} copy`;
-    for (let n = 2; names.has(copy); n++) copy = `${name} copy ${n}`;
+    const copy = freeName(`${name} copy`);
     const at = now();
     void change(id, (reel) => ({
       ...reel,
@@ -261,14 +266,13 @@ function DrawnStill({ reel }: { reel: Reel }) {
   return (
     <View style={ratio >= 1.4 ? { width: 132, height: 132 / ratio } : { height: 88, width: 88 * ratio }}>
       {scene.transparent && <Ground />}
-      <View ref={holder} style={styles.fill} />
+      <View ref={holder} style={StyleSheet.absoluteFill} />
     </View>
   );
 }
 
 const styles = StyleSheet.create({
   empty: { gap: 16, alignItems: 'flex-start' },
-  fill: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0 },
   name: { minHeight: 32, justifyContent: 'center', borderRadius: 6 },
   row: {
     flexDirection: 'row',

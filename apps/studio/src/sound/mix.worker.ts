@@ -13,7 +13,6 @@ import type { FromMix, PlayerBlock, PlayerHeard, ToMix } from './messages';
 const AHEAD = 1.5;
 
 interface Heard {
-  readonly scene: ReelScene;
   readonly plays: readonly SoundPlay[];
   readonly length: number;
 }
@@ -51,7 +50,7 @@ async function show({ reel, request }: Extract<ToMix, { type: 'show' }>): Promis
   const plays = scene.plays((id) => open.get(id)?.facts);
   const length = scene.frameCount(reel.rate) * (reel.rate.den / reel.rate.num);
   const changed = length !== heard?.length || JSON.stringify(plays) !== JSON.stringify(heard.plays);
-  heard = { scene, plays, length };
+  heard = { plays, length };
   tell({ type: 'shown', request, heard: plays.length > 0, changed, length });
 }
 

@@ -31,6 +31,17 @@ export function useReels() {
   return useQuery({ queryKey: keys.reels, queryFn: listReels });
 }
 
+/** Gives a reel a name that no other has: `Opener`, `Opener 2`, … */
+export function useFreeName(): (wanted: string) => string {
+  const { data: reels = [] } = useReels();
+  return (wanted) => {
+    const taken = new Set(reels.flatMap((r) => (r.kind === 'reel' ? [r.summary.name] : [])));
+    let name = wanted;
+    for (let n = 2; taken.has(name); n++) name = `${wanted} ${n}`;
+    return name;
+  };
+}
+
 /** A reel as it is stored now: read anew each time it is opened, since another tab may have written it meanwhile. */
 export function useStoredReel(id: string) {
   return useQuery({

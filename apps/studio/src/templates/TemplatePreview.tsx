@@ -59,12 +59,11 @@ export function TemplatePreview({ template, shape, moving, brand }: Props) {
   return (
     <View style={[styles.picture, { aspectRatio: ratio }]}>
       {scene.transparent && <Ground />}
-      <View ref={holder} style={styles.fill} />
+      <View ref={holder} style={StyleSheet.absoluteFill} />
     </View>
   );
 }
 
 const styles = StyleSheet.create({
   picture: { width: '100%', backgroundColor: colour.black, overflow: 'hidden' },
-  fill: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0 },
 });

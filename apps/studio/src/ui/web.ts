@@ -11,8 +11,6 @@ export interface KeyPress {
   readonly key: string;
   readonly shiftKey: boolean;
   readonly altKey: boolean;
-  readonly target: EventTarget;
-  readonly currentTarget: EventTarget;
   preventDefault(): void;
   stopPropagation(): void;
 }
@@ -50,14 +48,12 @@ interface WebProps extends Partial<PointerHandlers> {
   readonly onPointerMoveCapture?: On<PointerPress>;
   readonly onMouseDown?: On<PointerPress>;
   readonly onClick?: On<PointerPress>;
-  readonly onDoubleClick?: () => void;
   /** Of an SVG shape, which has no `testID`. */
   readonly 'data-testid'?: string;
   readonly pointerEvents?: 'stroke';
   readonly id?: string;
   readonly tabIndex?: 0 | -1;
   readonly role?: string;
-  readonly inert?: boolean;
   readonly 'aria-description'?: string;
   readonly 'aria-level'?: number;
   readonly 'aria-current'?: 'page';

@@ -18,7 +18,7 @@ import { withinFrame } from '../paint/bounds';
 import type { Op } from '../paint/ops';
 import type { LayoutCache } from '../text/cache';
 import { actualTime, type Clock, localTime, type Mark, markTime, stretches } from '../time/clock';
-import { convertFrames, type Rate, secondsAt } from '../time/rate';
+import { secondsAt } from '../time/rate';
 import { arrange } from './arrange';
 import { cameraMatrix } from './camera';
 import { changedLayers } from './changes';
@@ -111,11 +111,6 @@ export class GraphicScene {
   /** A control's value at a local time, as keyframes count it. */
   localControl(id: string, local: number): ControlValue {
     return this.controlAt(id, actualTime(this.clock, local));
-  }
-
-  /** Local time of a frame of a reel that begins with this graphic. */
-  localOf(frame: number, rate: Rate): number {
-    return localTime(this.clock, convertFrames(frame, rate, this.template.rate));
   }
 
   /** Actual time of a local one. */

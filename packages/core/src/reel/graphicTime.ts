@@ -1,6 +1,6 @@
 import type { Graphic, Reel } from '../documents/reel';
 import type { GraphicScene } from '../evaluate/graphicScene';
-import { stretches } from '../time/clock';
+import { localTime, stretches } from '../time/clock';
 import { convertFrames } from '../time/rate';
 
 /** The graphics of a reel, as they begin. */
@@ -30,7 +30,7 @@ export class GraphicTime {
 
   /** Local time of the graphic in a frame of the reel. */
   localAt(frame: number): number {
-    return this.scene.localOf(frame - this.start, this.reel.rate);
+    return localTime(this.scene.clock, this.actualAt(frame));
   }
 
   /** The frame of the reel in which the graphic is at an actual time. */

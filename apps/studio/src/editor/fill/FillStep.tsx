@@ -122,7 +122,7 @@ function Still({ frame }: { frame: number }) {
     <View style={styles.stillBox}>
       <View style={ratio >= 1 ? { width: 84, height: 84 / ratio } : { height: 64, width: 64 * ratio }}>
         {scene.transparent && <Ground />}
-        <View ref={holder} style={styles.fill} />
+        <View ref={holder} style={StyleSheet.absoluteFill} />
       </View>
     </View>
   );
@@ -133,7 +133,6 @@ const styles = StyleSheet.create({
   scene: { gap: 12 },
   head: { flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 52, borderRadius: 8 },
   title: { flex: 1 },
-  fill: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0 },
   stillBox: {
     backgroundColor: colour.surround,
     borderRadius: 6,

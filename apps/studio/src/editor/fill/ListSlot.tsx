@@ -1,10 +1,10 @@
-import { isWords, resetSlot, type Slot, setSlot, unsplitLines } from '@fresh-reel/core';
+import { isWords, type Slot, setSlot, unsplitLines } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { pickFile } from '../../media/files/pickFile';
 import { useFileDrop } from '../../media/files/useFileDrop';
 import { Banner } from '../../ui/Banner';
-import { Button, IconButton } from '../../ui/Button';
+import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
@@ -53,20 +53,8 @@ export function ListSlot({
         slot={slot}
         selected={selected}
         onSelect={onSelect}
-        action={
-          isWords(graphic.fill.slots[slot.id]) ? (
-            <IconButton
-              icon="rotate-ccw"
-              label={`Put the sample list back in ${slot.name}`}
-              testID={`reset-slot-${slot.id}`}
-              onPress={() => {
-                edit((r) => resetSlot(r, graphic.id, slot.id));
-                settle();
-                setSaid(undefined);
-              }}
-            />
-          ) : undefined
-        }
+        changed={isWords(graphic.fill.slots[slot.id])}
+        onReset={() => setSaid(undefined)}
       />
       {long ? (
         <View style={styles.long} testID={`list-${slot.id}`}>

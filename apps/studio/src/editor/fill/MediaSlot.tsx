@@ -1,4 +1,4 @@
-import { pourInto, pourMedia, resetSlot, type Slot, setSlot, swapSlots } from '@fresh-reel/core';
+import { pourInto, pourMedia, type Slot, setSlot, swapSlots } from '@fresh-reel/core';
 import { useState } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
 import { pickFiles, SEEN_FILES } from '../../media/files/pickFile';
@@ -118,20 +118,8 @@ export function MediaSlot({
         slot={slot}
         selected={selected}
         onSelect={onSelect}
-        action={
-          own ? (
-            <IconButton
-              icon="rotate-ccw"
-              label={`Put the sample back in ${slot.name}`}
-              testID={`reset-slot-${slot.id}`}
-              onPress={() => {
-                edit((r) => resetSlot(r, graphic.id, slot.id));
-                settle();
-                setSaid(undefined);
-              }}
-            />
-          ) : undefined
-        }
+        changed={own}
+        onReset={() => setSaid(undefined)}
       />
       <View style={styles.line}>
         <View

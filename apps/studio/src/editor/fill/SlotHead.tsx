@@ -1,5 +1,4 @@
-import { hideSlot, type Slot } from '@fresh-reel/core';
-import type { ReactNode } from 'react';
+import { hideSlot, resetSlot, type Slot } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
 import { SLOT_KIND, slotTag } from '../../templates/slots';
 import { IconButton } from '../../ui/Button';
@@ -9,17 +8,28 @@ import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { useReelEditor } from '../session/useReelEditor';
 
+const SAMPLE: Readonly<Record<Slot['kind'], string>> = {
+  text: 'the sample words',
+  list: 'the sample list',
+  picture: 'the sample',
+  logo: 'the sample',
+  sound: 'the sample',
+};
+
 /** Number tag, name and kind of a slot: the same tag stands on the picture. */
 export function SlotHead({
   slot,
   selected,
   onSelect,
-  action,
+  changed,
+  onReset,
 }: {
   slot: Slot;
   selected: boolean;
   onSelect: () => void;
-  action?: ReactNode;
+  /** It holds something of the user's, and can go back to its sample. */
+  changed: boolean;
+  onReset?: () => void;
 }) {
   const { graphic, edit, settle } = useReelEditor();
   const hidden = graphic.fill.hidden?.includes(slot.id) ?? false;
@@ -57,7 +67,18 @@ export function SlotHead({
         }}
         testID={`hide-${slot.id}`}
       />
-      {action}
+      {changed && (
+        <IconButton
+          icon="rotate-ccw"
+          label={`Put ${SAMPLE[slot.kind]} back in ${slot.name}`}
+          onPress={() => {
+            edit((r) => resetSlot(r, graphic.id, slot.id));
+            settle();
+            onReset?.();
+          }}
+          testID={`reset-slot-${slot.id}`}
+        />
+      )}
     </View>
   );
 }

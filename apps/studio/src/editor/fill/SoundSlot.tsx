@@ -1,4 +1,4 @@
-import { resetSlot, type Slot, type SoundFill, secondsAt, setSlot } from '@fresh-reel/core';
+import { type Slot, type SoundFill, secondsAt, setSlot } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { pickFiles, SOUND_FILES } from '../../media/files/pickFile';
@@ -9,7 +9,7 @@ import { useMediaFacts } from '../../media/useMediaFacts';
 import { ShelfSheet } from '../../shelf/ShelfSheet';
 import { type MediaRecord, mediaFile } from '../../storage/media';
 import { Banner } from '../../ui/Banner';
-import { Button, IconButton } from '../../ui/Button';
+import { Button } from '../../ui/Button';
 import { NumberRow } from '../../ui/NumberRow';
 import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
@@ -75,24 +75,7 @@ export function SoundSlot({ slot, selected, onSelect }: SlotRowProps<Extract<Slo
   );
   return (
     <View ref={ref} style={[styles.row, over && styles.over]} testID={`slot-${slot.id}`}>
-      <SlotHead
-        slot={slot}
-        selected={selected}
-        onSelect={onSelect}
-        action={
-          slot.id in graphic.fill.slots ? (
-            <IconButton
-              icon="rotate-ccw"
-              label={`Put the sample back in ${slot.name}`}
-              testID={`reset-slot-${slot.id}`}
-              onPress={() => {
-                edit((r) => resetSlot(r, graphic.id, slot.id));
-                settle();
-              }}
-            />
-          ) : undefined
-        }
-      />
+      <SlotHead slot={slot} selected={selected} onSelect={onSelect} changed={slot.id in graphic.fill.slots} />
       <Txt kind="small" tone="quiet">
         {held
           ? `${facts?.name ?? 'A sound'}, ${slot.loops ? 'from' : 'at'} ${secondsText(Math.max(0, at))}, with “${cue.name}”.`

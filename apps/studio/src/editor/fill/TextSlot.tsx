@@ -1,16 +1,7 @@
-import {
-  isWords,
-  lookOf,
-  markWords,
-  plainText,
-  type RunLook,
-  resetSlot,
-  retype,
-  type Slot,
-} from '@fresh-reel/core';
+import { isWords, lookOf, markWords, plainText, type RunLook, retype, type Slot } from '@fresh-reel/core';
 import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { Button, IconButton } from '../../ui/Button';
+import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Press } from '../../ui/Press';
 import { Swatch } from '../../ui/Swatch';
@@ -31,7 +22,7 @@ export function TextSlot({
   onSelect,
   notices,
 }: SlotRowProps<Extract<Slot, { kind: 'text' }>>) {
-  const { scene, graphic, edit, settle, mayEdit } = useReelEditor();
+  const { scene, graphic, settle, mayEdit } = useReelEditor();
   const put = usePutWords(slot.id);
   const [range, setRange] = useState({ start: 0, end: 0 });
   const held = scene.slots.slotWords(slot.id);
@@ -48,24 +39,7 @@ export function TextSlot({
   };
   return (
     <View style={styles.row}>
-      <SlotHead
-        slot={slot}
-        selected={selected}
-        onSelect={onSelect}
-        action={
-          changed ? (
-            <IconButton
-              icon="rotate-ccw"
-              label={`Put the sample words back in ${slot.name}`}
-              testID={`reset-slot-${slot.id}`}
-              onPress={() => {
-                edit((r) => resetSlot(r, graphic.id, slot.id));
-                settle();
-              }}
-            />
-          ) : undefined
-        }
-      />
+      <SlotHead slot={slot} selected={selected} onSelect={onSelect} changed={changed} />
       <Field
         label={slot.name}
         hideLabel

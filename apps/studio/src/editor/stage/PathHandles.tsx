@@ -41,7 +41,7 @@ export function PathHandles({ target, width, height }: Props) {
     vectorEffect: 'non-scaling-stroke' as const,
   };
   return (
-    <View ref={area} style={styles.fill} pointerEvents="box-none" testID="path-handles">
+    <View ref={area} style={StyleSheet.absoluteFill} pointerEvents="box-none" testID="path-handles">
       <Svg
         style={StyleSheet.absoluteFill}
         viewBox="0 0 1 1"
@@ -177,7 +177,6 @@ function Dot({ id, label, at, on, square, small, width, height, onTouch, onMove,
 }
 
 const styles = StyleSheet.create({
-  fill: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0 },
   touch: webStyle({
     position: 'absolute',
     width: 32,

@@ -55,7 +55,7 @@ export function Stage(props: Props) {
         aria-label="Preview of the reel"
       >
         {scene.transparent && <Ground surface={surface} />}
-        <View ref={holder} style={styles.fill} />
+        <View ref={holder} style={StyleSheet.absoluteFill} />
         {props.safeAreas && <SafeAreas />}
         <Overlay {...props} width={width} />
       </View>
@@ -78,7 +78,7 @@ function SafeAreas() {
       bottom: `${part * 100}%`,
     }) as const;
   return (
-    <View style={styles.fill} pointerEvents="none" testID="safe-areas-shown">
+    <View style={StyleSheet.absoluteFill} pointerEvents="none" testID="safe-areas-shown">
       <View style={[styles.safe, edge(ACTION_SAFE)]} />
       <View style={[styles.safe, styles.titleSafe, edge(TITLE_SAFE)]} />
     </View>
@@ -157,9 +157,9 @@ function Overlay({
   const worked = text === undefined ? undefined : scene.textLayer(text);
   // A list shows a part of its words here: it is typed in its row.
   const typed = worked && canType(worked) ? slotOf(worked) : undefined;
-  const placed = frame ? placeTags(regions, k, width, frame.layout.height * k) : [];
+  const placed = frame && tags ? placeTags(regions, k, width, frame.layout.height * k) : [];
   return (
-    <View ref={area} style={[styles.fill, styles.touch]} {...webProps(drag)}>
+    <View ref={area} style={[StyleSheet.absoluteFill, styles.touch]} {...webProps(drag)}>
       {frame && !playing && tags && (
         <>
           {regions
@@ -241,7 +241,6 @@ const styles = StyleSheet.create({
     justifyContent: 'center',
     overflow: 'hidden',
   },
-  fill: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0 },
   picture: { backgroundColor: colour.black, overflow: 'hidden' },
   touch: webStyle({ touchAction: 'none', cursor: 'pointer', userSelect: 'none' }),
   safe: {

@@ -166,7 +166,7 @@ export function TextHandles({ region, regions, k, frame }: Props) {
   // The handle for turning stays on the picture.
   const turnAt: Pair = [Math.min(w - 14, Math.max(14, wanted[0])), Math.min(h - 14, Math.max(14, wanted[1]))];
   return (
-    <View ref={area} style={styles.fill} pointerEvents="box-none">
+    <View ref={area} style={StyleSheet.absoluteFill} pointerEvents="box-none">
       {guides.map((g) => (
         <View
           key={`${g.axis}${g.at}`}
@@ -323,7 +323,6 @@ function usePinch(on: { begin: () => void; change: (scale: number, turn: number)
 }
 
 const styles = StyleSheet.create({
-  fill: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0 },
   box: webStyle({ position: 'absolute', cursor: 'move', touchAction: 'none', borderRadius: 4 }),
   edge: webStyle({
     position: 'absolute',

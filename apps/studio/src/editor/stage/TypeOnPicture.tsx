@@ -74,7 +74,7 @@ export function TypeOnPicture({ surface, layer, slot, k }: Props) {
   return (
     <View
       ref={area}
-      style={styles.fill}
+      style={StyleSheet.absoluteFill}
       testID="typing"
       // A finger's touch ends in a mouse press, which would take the keys from the field.
       {...webProps({ onPointerDown: touch, onPointerUp: stop, onMouseDown: keepFocus })}
@@ -84,7 +84,7 @@ export function TypeOnPicture({ surface, layer, slot, k }: Props) {
           key={l.from}
           pointerEvents="none"
           style={[
-            styles.fill,
+            StyleSheet.absoluteFill,
             styles.chosen,
             webStyle({ clipPath: `polygon(${l.quad.map(([x, y]) => `${x * k}px ${y * k}px`).join(',')})` }),
           ]}

@@ -1,7 +1,5 @@
 import { likelyClip, messageOf, type NumberedRun, numberedRuns, type Rate, runName } from '@fresh-reel/core';
-import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
-import { keys } from '../../storage/queries';
 import { announce } from '../../ui/announce';
 import { ImportCancelled, type Imported, importMedia, importSequence } from './importMedia';
 
@@ -49,48 +47,37 @@ export function useImport(): Taking {
   const [coming, setComing] = useState<Coming>();
   const [faults, setFaults] = useState<readonly string[]>([]);
   const stop = useRef<AbortController | undefined>(undefined);
-  const client = useQueryClient();
 
   const [question, setQuestion] = useState<RunQuestion>();
 
-  const take = useCallback(
-    async (files: readonly File[]) => {
-      const control = new AbortController();
-      stop.current = control;
-      setFaults([]);
-      const ask = (run: NumberedRun<File>) =>
-        new Promise<RunChoice>((answer) => setQuestion({ run, answer })).finally(() =>
-          setQuestion(undefined),
-        );
-      const items = await itemsOf(files, ask);
-      const came: Imported[] = [];
-      for (const [i, item] of items.entries()) {
-        if (control.signal.aborted) break;
-        const name = 'run' in item ? runName(item.run) : item.name;
-        const show = (part: number) => setComing({ name, part, number: i + 1, count: items.length });
-        const options = { onProgress: show, signal: control.signal };
-        show(0);
-        try {
-          const imported = await ('run' in item
-            ? importSequence(item.run, item.rate, options)
-            : importMedia(item, options));
-          came.push(imported);
-        } catch (error) {
-          if (error instanceof ImportCancelled) break;
-          setFaults((f) => [...f, messageOf(error)]);
-        }
+  const take = useCallback(async (files: readonly File[]) => {
+    const control = new AbortController();
+    stop.current = control;
+    setFaults([]);
+    const ask = (run: NumberedRun<File>) =>
+      new Promise<RunChoice>((answer) => setQuestion({ run, answer })).finally(() => setQuestion(undefined));
+    const items = await itemsOf(files, ask);
+    const came: Imported[] = [];
+    for (const [i, item] of items.entries()) {
+      if (control.signal.aborted) break;
+      const name = 'run' in item ? runName(item.run) : item.name;
+      const show = (part: number) => setComing({ name, part, number: i + 1, count: items.length });
+      const options = { onProgress: show, signal: control.signal };
+      show(0);
+      try {
+        const imported = await ('run' in item
+          ? importSequence(item.run, item.rate, options)
+          : importMedia(item, options));
+        came.push(imported);
+      } catch (error) {
+        if (error instanceof ImportCancelled) break;
+        setFaults((f) => [...f, messageOf(error)]);
       }
-      setComing(undefined);
-      if (came.length > 0) announce(`${came.length === 1 ? '1 file is' : `${came.length} files are`} in.`);
-      await Promise.all([
-        client.invalidateQueries({ queryKey: keys.media }),
-        client.invalidateQueries({ queryKey: keys.fonts }),
-        client.invalidateQueries({ queryKey: ['thumb'] }),
-      ]);
-      return came;
-    },
-    [client],
-  );
+    }
+    setComing(undefined);
+    if (came.length > 0) announce(`${came.length === 1 ? '1 file is' : `${came.length} files are`} in.`);
+    return came;
+  }, []);
   return {
     coming,
     question,
