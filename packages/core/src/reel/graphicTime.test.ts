@@ -41,6 +41,11 @@ describe('times of a graphic that begins later in its reel', () => {
           expect(time.frameOf(time.actualAt(start + at))).toBe(start + at);
           expect(time.frameOfLocal(time.localAt(start + at))).toBe(start + at);
           const { placed } = new ReelScene(reel, nothing);
+          expect(time.secondsInto(start + at)).toBeCloseTo((at * rate.den) / rate.num, 9);
+          expect(time.secondOf(time.actualAt(start + at))).toBeCloseTo(
+            ((start + at) * rate.den) / rate.num,
+            9,
+          );
           expect(time.span).toEqual([placed[0]!.start, placed[0]!.end]);
         },
       ),

@@ -1,7 +1,7 @@
 import type { Graphic, Reel } from '../documents/reel';
 import type { GraphicScene } from '../evaluate/graphicScene';
 import { localTime, stretches } from '../time/clock';
-import { convertFrames } from '../time/rate';
+import { convertFrames, secondsAt } from '../time/rate';
 
 /** The graphics of a reel, as they begin. */
 export function graphicsOf(reel: Pick<Reel, 'tracks'>): Graphic[] {
@@ -36,6 +36,16 @@ export class GraphicTime {
   /** The frame of the reel in which the graphic is at an actual time. */
   frameOf(actual: number): number {
     return this.start + Math.round(convertFrames(actual, this.scene.template.rate, this.reel.rate));
+  }
+
+  /** Seconds that the graphic has shown in a frame of the reel. */
+  secondsInto(frame: number): number {
+    return secondsAt(this.actualAt(frame), this.scene.template.rate);
+  }
+
+  /** The second of the reel at which the graphic is at an actual time. */
+  secondOf(actual: number): number {
+    return secondsAt(this.start, this.reel.rate) + secondsAt(actual, this.scene.template.rate);
   }
 
   /** The frame of the reel in which the graphic is at a local time. */

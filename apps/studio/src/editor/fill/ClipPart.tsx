@@ -36,7 +36,7 @@ interface Props {
 
 /** What plays of a clip in its slot: from where, how much, how fast, and what follows when it is over. */
 export function ClipPart({ slot, held, duration, sound, name }: Props) {
-  const { graphic, scene, edit, settle, reel } = useReelEditor();
+  const { graphic, scene, time, edit, settle } = useReelEditor();
   const { surface } = useDesk();
   const taking = useImport();
   const toast = useToast();
@@ -57,7 +57,7 @@ export function ClipPart({ slot, held, duration, sound, name }: Props) {
   const round = (v: number) => Math.round(v * 1000) / 1000;
   /** The second of the file that the playhead shows; before the slot comes, its first. */
   const here = () => {
-    const t = Math.max(0, secondsAt(surface.position, reel.rate) - from);
+    const t = Math.max(0, time.secondsInto(surface.position) - from);
     return round(Math.max(0, clipTime(t, clip, duration, to - from) - FRAME_SLACK));
   };
   const keepStill = async () => {

@@ -1,5 +1,4 @@
-import type { Notice } from '@fresh-reel/core';
-import { type SceneDocument, type Slot, secondsAt } from '@fresh-reel/core';
+import type { Notice, SceneDocument, Slot } from '@fresh-reel/core';
 import { useEffect, useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Ground } from '../../preview/Ground';
@@ -25,14 +24,14 @@ interface Props {
 
 /** The script: scene by scene in the order of time, each with the slots that show in it. */
 export function FillStep({ selected, onSelect, onSeek, notices }: Props) {
-  const { graphic, scene, time, reel } = useReelEditor();
+  const { graphic, scene, time } = useReelEditor();
   const { template } = graphic;
   const frameOf = (mark: SceneDocument['still']) => time.frameOf(scene.timeOf(mark));
   const seen = new Set<string>();
   return (
     <View style={styles.script}>
       {template.scenes.map((s) => {
-        const start = secondsAt(frameOf(s.from), reel.rate);
+        const start = time.secondOf(scene.timeOf(s.from));
         const slots = template.slots.filter((slot) => slot.scenes.includes(s.id));
         return (
           <View key={s.id} style={styles.scene}>

@@ -1,4 +1,4 @@
-import { type Slot, type SoundFill, secondsAt, setSlot } from '@fresh-reel/core';
+import { type Slot, type SoundFill, setSlot } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { pickFiles, SOUND_FILES } from '../../media/files/pickFile';
@@ -21,14 +21,14 @@ import type { SlotRowProps } from './slotRow';
 
 /** A sound at its cue: replaced, levelled, faded or silenced. */
 export function SoundSlot({ slot, selected, onSelect }: SlotRowProps<Extract<Slot, { kind: 'sound' }>>) {
-  const { scene, graphic, edit, settle, mayEdit } = useReelEditor();
+  const { scene, graphic, time, edit, settle, mayEdit } = useReelEditor();
   const [shelf, setShelf] = useState(false);
   const [fault, setFault] = useState<string>();
   const taking = useImport();
   const held = scene.slots.slotSound(slot.id);
   const facts = useMediaFacts(held?.sound);
   const cue = graphic.template.cues.find((c) => c.id === slot.cue)!;
-  const at = secondsAt(scene.timeOf(cue.at) + slot.offset, graphic.template.rate);
+  const at = time.secondOf(scene.timeOf(cue.at) + slot.offset);
   const put = (part: Partial<SoundFill>, gesture = Object.keys(part).join()) => {
     if (!held) return;
     edit((r) => setSlot(r, graphic.id, slot.id, { ...held, ...part }), `sound-${slot.id}-${gesture}`);
