@@ -1,17 +1,10 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from 'puppeteer-core';
-import { id, LAPTOP, PHONE, pause, Session, tap } from './support/browser';
+import { id, LAPTOP, PHONE, pause, serve, tap } from './support/browser';
 
 const axe = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 
-let session: Session;
-beforeAll(async () => {
-  session = await Session.start();
-});
-afterAll(async () => {
-  await session.close();
-  expect(session.faults).toEqual([]);
-});
+const session = serve();
 
 /** Serious and critical faults that axe-core finds (WCAG 2.2 A and AA), as short lines. */
 async function faults(page: Page): Promise<string[]> {

@@ -8,8 +8,8 @@ import {
   id,
   LAPTOP,
   look,
-  Session,
   saved,
+  serve,
   tap,
   textOf,
   waitForChange,
@@ -17,19 +17,14 @@ import {
 } from './support/browser';
 import { asFile, discPng } from './support/probe';
 
-let session: Session;
+const session = serve();
 let page: Page;
 const asked: string[] = [];
 beforeAll(async () => {
-  session = await Session.start();
   page = await session.page(LAPTOP, '/reels/demo-sting', async (p) => {
     p.on('request', (request) => asked.push(request.url()));
   });
   await page.waitForSelector(id('choose-logo'));
-});
-afterAll(async () => {
-  await session.close();
-  expect(session.faults).toEqual([]);
 });
 
 const svg = (inside: string, attributes = 'width="80" height="40"') =>

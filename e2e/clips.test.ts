@@ -1,15 +1,11 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
-import { choose, id, LAPTOP, renderNow, Session, tap, waitForText } from './support/browser';
+import { choose, id, LAPTOP, renderNow, serve, tap, waitForText } from './support/browser';
 import { ffmpeg, folder, frameTimes, numberedClip, numbersIn } from './support/clips';
 import { clipReel, openReel, slotReel } from './support/slotReel';
 
-let session: Session;
-beforeAll(async () => {
-  session = await Session.start();
-});
-afterAll(() => session.close());
+const session = serve();
 
 const H264 = ['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-bf', '2', '-g', '24', '-crf', '16'];
 const VP9 = ['-c:v', 'libvpx-vp9', '-b:v', '2M', '-g', '30', '-cpu-used', '8', '-deadline', 'realtime'];

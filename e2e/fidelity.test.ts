@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { PNG } from 'pngjs';
 import type { Page } from 'puppeteer-core';
-import { choose, id, LAPTOP, renderNow, Session, tap, waitForText } from './support/browser';
+import { choose, id, LAPTOP, renderNow, serve, tap, waitForText } from './support/browser';
 import { ffmpeg, folder } from './support/clips';
 import { exifJpeg, UPRIGHT } from './support/exif';
 import { coloursOf, difference, frameOf, painted, pixel, probe } from './support/probe';
@@ -14,13 +14,11 @@ import { ssim } from './support/ssim';
  * made of and by SSIM as ffmpeg's own filter computes it; orientation follows the table of tag 274 in Exif 2.32.
  */
 
-let session: Session;
+const session = serve();
 let page: Page;
 beforeAll(async () => {
-  session = await Session.start();
   page = await session.page(LAPTOP, '/reels');
 });
-afterAll(() => session.close());
 
 /** The size everything is made in and rendered at: half of the frame's. */
 const [W, H] = [960, 540];

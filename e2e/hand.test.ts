@@ -7,8 +7,8 @@ import {
   look,
   PHONE,
   pause,
-  Session,
   saved,
+  serve,
   tap,
   textOf,
   waitForChange,
@@ -18,14 +18,7 @@ import { asFile, discPng } from './support/probe';
 
 /** In the hand: what a thumb, a keyboard and an ear find. */
 
-let session: Session;
-beforeAll(async () => {
-  session = await Session.start();
-});
-afterAll(async () => {
-  await session.close();
-  expect(session.faults).toEqual([]);
-});
+const session = serve();
 
 const focused = (page: Page) =>
   page.evaluate(() => {

@@ -7,22 +7,15 @@ import {
   PHONE,
   pause,
   renderNow,
-  Session,
   saved,
+  serve,
   storedKeys,
   tap,
   textOf,
   waitForText,
 } from './support/browser';
 
-let session: Session;
-beforeAll(async () => {
-  session = await Session.start();
-});
-afterAll(async () => {
-  await session.close();
-  expect(session.faults).toEqual([]);
-});
+const session = serve();
 
 /** A finger that goes from one point to another, as the browser sees it. */
 async function swipe(

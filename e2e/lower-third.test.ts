@@ -13,8 +13,8 @@ import {
   PHONE,
   pause,
   renderNow,
-  Session,
   saved,
+  serve,
   tap,
   textOf,
   waitForChange,
@@ -25,15 +25,10 @@ import { asFile, difference, discPng, frameOf, pixel, probe } from './support/pr
 const LONG = 'Wilhelmina Featherstonehaugh-Ravenscroft, chair of the Marram and District Flyers';
 const logo = asFile(discPng(300, [20, 90, 200]), 'disc.png');
 
-let session: Session;
+const session = serve();
 let page: Page;
 beforeAll(async () => {
-  session = await Session.start();
   page = await session.page(PHONE, '/');
-});
-afterAll(async () => {
-  await session.close();
-  expect(session.faults).toEqual([]);
 });
 
 describe('a lower third, made on a phone', () => {

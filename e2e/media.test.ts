@@ -11,8 +11,8 @@ import {
   PHONE,
   pause,
   renderNow,
-  Session,
   saved,
+  serve,
   storedKeys,
   tap,
   textOf,
@@ -25,11 +25,7 @@ import { openReel, slotReel } from './support/slotReel';
 
 const SHARED = join(__dirname, '../packages/templates/src/shared');
 const shared = (name: string) => join(SHARED, name);
-let session: Session;
-beforeAll(async () => {
-  session = await Session.start();
-});
-afterAll(() => session.close());
+const session = serve();
 
 async function start(page: Page, template: string): Promise<void> {
   await page.goto(`${session.address}/templates/${template}`);

@@ -7,8 +7,8 @@ import {
   LAPTOP,
   look,
   renderNow,
-  Session,
   saved,
+  serve,
   tap,
   textOf,
   waitForChange,
@@ -26,15 +26,10 @@ const stripes = asFile(
   'stripes.png',
 );
 
-let session: Session;
+const session = serve();
 let page: Page;
 beforeAll(async () => {
-  session = await Session.start();
   page = await session.page(LAPTOP, '/reels/demo-opener');
-});
-afterAll(async () => {
-  await session.close();
-  expect(session.faults).toEqual([]);
 });
 
 describe('an opener, made on a laptop', () => {

@@ -2,21 +2,16 @@ import { layoutFrame, openDocument, type Reel, ReelScene, reelKind } from '@fres
 import { NodeStudio, pngOf } from '@fresh-reel/node-host';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { PNG } from 'pngjs';
-import { id, LAPTOP, renderNow, Session, tap, waitForText } from './support/browser';
+import { id, LAPTOP, renderNow, serve, tap, waitForText } from './support/browser';
 import { difference } from './support/probe';
 import { reelFileOf } from './support/zip';
 
-let session: Session;
+const session = serve();
 let studio: NodeStudio;
 beforeAll(async () => {
-  session = await Session.start();
   studio = await NodeStudio.start(SHIPPED_PATHS);
 });
-afterAll(async () => {
-  studio.close();
-  await session.close();
-  expect(session.faults).toEqual([]);
-});
+afterAll(() => studio.close());
 
 /** One frame of a reel, as Node paints it. */
 async function inNode(

@@ -6,22 +6,15 @@ import {
   id,
   LAPTOP,
   pause,
-  Session,
   saved,
+  serve,
   tap,
   textOf,
   waitForText,
 } from './support/browser';
 import { reelFileOf } from './support/zip';
 
-let session: Session;
-beforeAll(async () => {
-  session = await Session.start();
-});
-afterAll(async () => {
-  await session.close();
-  expect(session.faults).toEqual([]);
-});
+const session = serve();
 
 const names = (page: Page) =>
   page.$$eval(`${id('reels')} [role="heading"][aria-level="2"]`, (all) => all.map((e) => e.textContent));

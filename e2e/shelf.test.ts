@@ -8,8 +8,8 @@ import {
   id,
   LAPTOP,
   PHONE,
-  Session,
   saved,
+  serve,
   storedKeys,
   tap,
   textOf,
@@ -21,11 +21,7 @@ import { reelFileOf } from './support/zip';
 
 const shared = (name: string) => join(__dirname, '../packages/templates/src/shared', name);
 
-let session: Session;
-beforeAll(async () => {
-  session = await Session.start();
-});
-afterAll(() => session.close());
+const session = serve();
 
 /**
  * Run in a worker: its storage is full after so many writes, and says so as browsers do (a QuotaExceededError, Indexed

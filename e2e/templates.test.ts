@@ -5,18 +5,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { BlobReader, BlobWriter, ZipWriter } from '@zip.js/zip.js';
 import { PNG } from 'pngjs';
-import { choose, id, LAPTOP, PHONE, Session, tap, textOf, waitForText } from './support/browser';
+import { choose, id, LAPTOP, PHONE, serve, tap, textOf, waitForText } from './support/browser';
 import { asFile, pixel, stripesPng } from './support/probe';
 import { unzipped } from './support/zip';
 
-let session: Session;
-beforeAll(async () => {
-  session = await Session.start();
-});
-afterAll(async () => {
-  await session.close();
-  expect(session.faults).toEqual([]);
-});
+const session = serve();
 
 const hashOf = (bytes: Uint8Array) => `sha256:${createHash('sha256').update(bytes).digest('hex')}`;
 const json = (bytes: Uint8Array | undefined) => JSON.parse(Buffer.from(bytes!).toString());

@@ -11,8 +11,8 @@ import {
   look,
   PHONE,
   pause,
-  Session,
   saved,
+  serve,
   tap,
   textOf,
   waitForChange,
@@ -21,14 +21,7 @@ import {
 import { asFile } from './support/probe';
 
 const require = createRequire(__filename);
-let session: Session;
-beforeAll(async () => {
-  session = await Session.start();
-});
-afterAll(async () => {
-  await session.close();
-  expect(session.faults).toEqual([]);
-});
+const session = serve();
 
 interface Point {
   readonly x: number;

@@ -13,19 +13,16 @@ export class Session {
   readonly faults: string[] = [];
   readonly downloads = mkdtempSync(join(tmpdir(), 'fresh-reel-'));
 
-  private constructor(
-    readonly browser: Browser,
-    readonly address: string,
-    private readonly app: ReturnType<typeof createApp>,
-  ) {}
+  private readonly app = createApp();
+  browser!: Browser;
+  address!: string;
 
-  static async start(): Promise<Session> {
-    const app = createApp();
-    const address = await app.listen({ port: 0, host: '127.0.0.1' });
+  async start(): Promise<void> {
+    this.address = (await this.app.listen({ port: 0, host: '127.0.0.1' })).replace('127.0.0.1', 'localhost');
     const executablePath = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(
       existsSync,
     );
-    const browser = await puppeteer.launch({
+    this.browser = await puppeteer.launch({
       ...(executablePath ? { executablePath } : {}),
       headless: true,
       protocolTimeout: 240_000,
@@ -41,7 +38,6 @@ export class Session {
         '--host-resolver-rules=MAP plain.test 127.0.0.1',
       ],
     });
-    return new Session(browser, address.replace('127.0.0.1', 'localhost'), app);
   }
 
   async close(): Promise<void> {
@@ -98,6 +94,17 @@ export class Session {
     rmSync(path);
     return bytes;
   }
+}
+
+/** A session for the tests of a file: it begins before them, and at the end no page may have complained. */
+export function serve(): Session {
+  const session = new Session();
+  beforeAll(() => session.start());
+  afterAll(async () => {
+    await session.close();
+    expect(session.faults).toEqual([]);
+  });
+  return session;
 }
 
 export const id = (testID: string) => `[data-testid="${testID}"]`;
