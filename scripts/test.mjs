@@ -64,7 +64,8 @@ check('types', 'npm', ['run', '--silent', 'typecheck']);
 // The app is built while the unit tests run, which need none of it.
 const building = spawn('node', ['scripts/build.mjs'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] });
 const built = new Promise((resolve) => building.on('exit', resolve));
-jest('unit', []);
+// Left to itself, Jest takes one worker on two cores.
+jest('unit', ['--maxWorkers=2']);
 if ((await built) !== 0) failed++;
 jest('interface', ['-c', 'e2e/jest.config.mjs', '--runInBand']);
 
