@@ -19,7 +19,7 @@ import { colour, FONT_FACES } from '@/ui/theme';
 
 // Whoever shows a file or a font hears when it comes or goes, in this tab or another.
 onStored(({ kind }) => {
-  for (const queryKey of kind === 'font' ? [keys.fonts, keys.media] : [keys.media, ['thumb'], ['facts']])
+  for (const queryKey of kind === 'font' ? [keys.fonts, keys.media] : [keys.media, keys.thumb, keys.facts])
     void queryClient.invalidateQueries({ queryKey });
 });
 

@@ -171,9 +171,9 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
   };
 
   const onSelect = (slot: string | undefined, layer: string | undefined) => {
-    select(slot, false);
     chooseText(layer);
     if (slot) toSlot(slot);
+    else select(undefined);
   };
   const dragPicture = ({ slot, box, picture }: Region, dx: number, dy: number) => {
     const held = scene.slots.pictureFill(slot);

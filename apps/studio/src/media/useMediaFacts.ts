@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { readMediaRecord } from '../storage/media';
+import { keys } from '../storage/queries';
 import { assetFile, kindOfFile } from './decode/assets';
 
 /** What the page knows of a picture or clip. */
@@ -46,7 +47,7 @@ async function factsOf(media: string): Promise<PageFacts | null> {
 
 export function useMediaFacts(media: string | undefined): PageFacts | undefined {
   const { data } = useQuery({
-    queryKey: ['facts', media],
+    queryKey: [...keys.facts, media],
     enabled: media !== undefined,
     queryFn: () => factsOf(media!),
   });

@@ -1,11 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
+import { keys } from '../storage/queries';
 import { assetUrl, kindOfFile } from './decode/assets';
 import { readThumb } from './import/thumb';
 
 /** Address of the small picture of some media, or nothing while it loads or where there is none. */
 export function useThumb(media: string | undefined): string | undefined {
   const { data } = useQuery({
-    queryKey: ['thumb', media],
+    queryKey: [...keys.thumb, media],
     enabled: media !== undefined,
     queryFn: () => thumbOf(media!),
   });

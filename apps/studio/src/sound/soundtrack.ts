@@ -78,7 +78,8 @@ export class Soundtrack {
     // What plays goes on with what was changed.
     const second = run && answer.changed ? this.second(run) : undefined;
     this.length = answer.length;
-    if (run && second !== undefined) void this.play(second, run.loop);
+    if (!answer.heard) this.stop();
+    else if (run && second !== undefined) void this.play(second, run.loop);
     return this.heard;
   }
 

@@ -25,6 +25,9 @@ export const keys = {
   templates: ['templates'] as const,
   removed: ['removed'] as const,
   preferences: ['preferences'] as const,
+  /** Small pictures of media, and what is known of it; by media id. */
+  thumb: ['thumb'] as const,
+  facts: ['facts'] as const,
 };
 
 export function useReels() {

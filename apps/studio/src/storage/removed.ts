@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { chunkKeys, removeBytes } from './bytes';
 import { tellStored } from './changes';
 import { jsonOf, keysWith, onFull, remove, store, write } from './store';
+import { summaryKey } from './summaries';
 
 /** Days that what was deleted stays, unless its room is needed. */
 export const DAYS_KEPT = 30;
@@ -44,7 +45,7 @@ export async function removeToKeep(
   if (text === null) return;
   const kept: Removed = { kind, id, name, text, removed: now.toISOString() };
   await write({ [keyOf(kept)]: JSON.stringify(kept) });
-  await remove(kind === 'reel' ? [sourceOf(kept), `summary/${id}`] : [sourceOf(kept)]);
+  await remove(kind === 'reel' ? [sourceOf(kept), summaryKey(id)] : [sourceOf(kept)]);
 }
 
 /** What was deleted and is still here, the newest first. */

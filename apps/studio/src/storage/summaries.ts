@@ -16,7 +16,8 @@ const summarySchema = z.strictObject({
 /** What lists tell of a reel, kept beside it, so that a list need not open it. */
 export type ReelSummary = z.infer<typeof summarySchema>;
 
-const PREFIX = 'summary/';
+/** Where the summary of a reel lies. */
+export const summaryKey = (id: string) => `summary/${id}`;
 const RESOURCES = documentOnly();
 
 export function summarise(reel: Reel): ReelSummary {
@@ -35,12 +36,12 @@ export function summarise(reel: Reel): ReelSummary {
 
 /** The entry of the store that a summary is. */
 export const summaryEntry = (summary: ReelSummary): Record<string, string> => ({
-  [PREFIX + summary.id]: JSON.stringify(summary),
+  [summaryKey(summary.id)]: JSON.stringify(summary),
 });
 
 /** Summaries of reels, by id; one that is not there or does not read is left out. */
 export async function readSummaries(ids: readonly string[]): Promise<Map<string, ReelSummary>> {
-  const texts = await store.getMany(ids.map((id) => PREFIX + id));
+  const texts = await store.getMany(ids.map(summaryKey));
   const found = new Map<string, ReelSummary>();
   for (const text of Object.values(texts)) {
     const { data } = summarySchema.safeParse(jsonOf(text));
