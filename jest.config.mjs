@@ -14,6 +14,8 @@ const node = (name, folder) => ({
 });
 
 export default {
+  // Timings never decide a test: this is for what hangs.
+  testTimeout: 120_000,
   projects: [
     node('core', 'packages/core'),
     node('fonts', 'packages/fonts'),

@@ -123,10 +123,24 @@ async function atRest(element: Element): Promise<void> {
   }
 }
 
+/** What a page shows instead of what was waited for; a machine nobody watches can tell by it what went wrong. */
+async function tell(page: Page, wanted: string, cause: unknown): Promise<never> {
+  const told = await page
+    // What is seen: not the words of scripts and styles.
+    // biome-ignore lint/performance/useDomNodeTextContent: hidden words are not what is seen
+    .evaluate(() => `${location.pathname}: ${document.body.innerText.replace(/\s+/g, ' ').slice(0, 600)}`)
+    .catch((error: Error) => `nothing (${error.message})`);
+  throw new Error(`${wanted} did not come. The page shows ${told}`, { cause });
+}
+
+async function there(page: Page, testID: string, selector = id(testID)): Promise<void> {
+  await page.waitForSelector(selector).catch((cause: unknown) => tell(page, testID, cause));
+}
+
 export async function tap(page: Page, testID: string): Promise<void> {
+  await there(page, testID);
   for (let tries = 1; ; tries++) {
     try {
-      await page.waitForSelector(id(testID));
       await page.$eval(id(testID), atRest);
       await page.click(id(testID));
       return;
@@ -139,18 +153,18 @@ export async function tap(page: Page, testID: string): Promise<void> {
 }
 
 export async function textOf(page: Page, testID: string): Promise<string> {
-  await page.waitForSelector(id(testID));
+  await there(page, testID);
   return page.$eval(id(testID), (e) => e.textContent ?? '');
 }
 
 export async function fieldValue(page: Page, testID: string): Promise<string> {
-  await page.waitForSelector(id(testID));
+  await there(page, testID);
   return page.$eval(id(testID), (e) => (e as HTMLInputElement).value);
 }
 
 /** Replaces what a field holds, once it takes typing. */
 export async function fill(page: Page, testID: string, text: string): Promise<void> {
-  await page.waitForSelector(`${id(testID)}:not([readonly])`);
+  await there(page, testID, `${id(testID)}:not([readonly])`);
   await tap(page, testID);
   await page.keyboard.down('Control');
   await page.keyboard.press('a');
@@ -162,13 +176,15 @@ export async function fill(page: Page, testID: string, text: string): Promise<vo
 
 export async function waitForText(page: Page, testID: string, pattern: RegExp | string): Promise<string> {
   const source = typeof pattern === 'string' ? pattern : pattern.source;
-  await page.waitForFunction(
-    (selector: string, re: string) =>
-      new RegExp(re).test(document.querySelector(selector)?.textContent ?? ''),
-    {},
-    id(testID),
-    source,
-  );
+  await page
+    .waitForFunction(
+      (selector: string, re: string) =>
+        new RegExp(re).test(document.querySelector(selector)?.textContent ?? ''),
+      {},
+      id(testID),
+      source,
+    )
+    .catch((cause: unknown) => tell(page, `${testID} with ${source}`, cause));
   return textOf(page, testID);
 }
 

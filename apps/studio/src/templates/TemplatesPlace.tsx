@@ -30,13 +30,13 @@ export function TemplatesPlace() {
   const { wearing } = usePreferences();
   const setPreferences = useSetPreferences();
   const [pointed, setPointed] = useState<string>();
-  const { middle, refFor } = useMiddle();
   const { templates, own } = useTemplates();
   const { open, fault } = useOpenFile();
   const uses = [...new Set(templates.map((t) => t.use))];
   const index = useMemo(() => new TemplateSearch(templates), [templates]);
   const found = useMemo(() => index.find(search), [index, search]);
   const shown = found.templates.filter((t) => use === 'all' || t.use === use);
+  const { middle, refFor } = useMiddle(shown.map((t) => t.id).join());
   const moving = wide ? pointed : (pointed ?? middle);
   const filters = (
     <Choice
@@ -172,10 +172,14 @@ function Card({ template, isOwn, moving, brand, onPoint }: CardProps) {
   );
 }
 
-/** Which of several views is nearest the middle of the window: the one that moves on a phone. */
-function useMiddle() {
+/**
+ * Which of several views is nearest the middle of the window: the one that moves on a phone.
+ * @param shown names the views that are there: with others, another may be nearest
+ */
+function useMiddle(shown: string) {
   const views = useRef(new Map<string, HTMLElement>());
   const [middle, setMiddle] = useState<string>();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: other views, another middle
   useEffect(() => {
     const look = () => {
       const centre = window.innerHeight / 2;
@@ -194,7 +198,7 @@ function useMiddle() {
       window.removeEventListener('scroll', look, true);
       window.removeEventListener('resize', look);
     };
-  }, []);
+  }, [shown]);
   const refFor = (id: string) => (view: View | null) => {
     const element = elementOf({ current: view });
     if (element) views.current.set(id, element);

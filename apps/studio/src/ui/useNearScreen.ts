@@ -8,12 +8,18 @@ export function useNearScreen(): { ref: React.RefObject<View | null>; near: bool
   const [near, setNear] = useState(false);
   useEffect(() => {
     const element = elementOf(ref);
-    if (!element) return;
-    const observer = new IntersectionObserver(([entry]) => setNear(entry?.isIntersecting ?? false), {
-      rootMargin: '300px',
-    });
-    observer.observe(element);
-    return () => observer.disconnect();
+    return element ? whetherNear(element, setNear) : undefined;
   }, []);
   return { ref, near };
+}
+
+/** Tells whether an element is near the screen, now and whenever that changes, until the result is called. */
+export function whetherNear(element: Element, tell: (near: boolean) => void): () => void {
+  const observer = new IntersectionObserver(
+    // A busy page hears of several changes at once: the last one is how it is now.
+    (entries) => tell(entries.at(-1)?.isIntersecting ?? false),
+    { rootMargin: '300px' },
+  );
+  observer.observe(element);
+  return () => observer.disconnect();
 }
