@@ -1,3 +1,5 @@
+export { NodeClip } from './clip';
+export { type GreyBytes, greyFrames, greyFrom } from './greyFrames';
 export { type OpenedPackage, openPackage } from './package';
 export { NodeStudio } from './studio';
 export { createNodePath, createNodeSurface, pngOf } from './surface';

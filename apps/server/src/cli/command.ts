@@ -4,7 +4,8 @@ import { parseRate, type Rate } from '@fresh-reel/core';
 export const USAGE = `Usage:
   fresh-reel list
   fresh-reel render <template id | template file | reel file> [--fill fill.json] --out <folder>
-                    [--size WxH] [--rate 60000/1001] [--frames A-B]`;
+                    [--size WxH] [--rate 60000/1001] [--frames A-B]
+  fresh-reel follow <clip> --at X,Y [--size N] [--frame F] [--json]`;
 
 /** Something is wrong with what was asked for. */
 export class CommandError extends Error {}

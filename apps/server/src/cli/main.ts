@@ -1,6 +1,7 @@
 import { messageOf } from '@fresh-reel/core';
 import { TEMPLATES } from '@fresh-reel/templates';
 import { CommandError, parseRenderCommand, USAGE } from './command';
+import { follow, parseFollowCommand } from './follow';
 import { render } from './render';
 
 /** The command line. @returns the exit code: 0 only when all that was asked for is done. */
@@ -16,6 +17,16 @@ export async function main(args: readonly string[]): Promise<number> {
         if (process.stderr.isTTY) process.stderr.write(`\rframe ${done} of ${count} `);
       });
       console.log(`${written} frames in ${folder}`);
+      return 0;
+    }
+    if (verb === 'follow') {
+      const command = parseFollowCommand(rest);
+      const sights = await follow(command);
+      console.log(
+        command.json
+          ? JSON.stringify(sights)
+          : sights.map((s) => [s.frame, s.x, s.y, s.sure].join('\t')).join('\n'),
+      );
       return 0;
     }
     throw new CommandError(verb ? `There is no command "${verb}".\n${USAGE}` : USAGE);

@@ -1,0 +1,109 @@
+import { access } from 'node:fs/promises';
+import { parseArgs } from 'node:util';
+import { Follower, followScale, messageOf, resizedPose, type Sighting, usualPatch } from '@fresh-reel/core';
+import { type GreyBytes, greyFrames, greyFrom, NodeClip } from '@fresh-reel/node-host';
+import { CommandError, USAGE } from './command';
+
+export interface FollowCommand {
+  readonly clip: string;
+  /** Pixels of the clip as it is seen. */
+  readonly at: readonly [x: number, y: number];
+  /** Width of the patch, in the same. */
+  readonly size: number | undefined;
+  /** The frame in which the patch is there, counted from 0. */
+  readonly frame: number;
+  readonly json: boolean;
+}
+
+/** Where the patch is in one frame. */
+export interface Sight {
+  readonly frame: number;
+  readonly x: number;
+  readonly y: number;
+  readonly sure: number;
+}
+
+/** @throws {CommandError} naming the argument that is wrong. */
+export function parseFollowCommand(args: readonly string[]): FollowCommand {
+  let parsed: ReturnType<typeof parse>;
+  try {
+    parsed = parse(args);
+  } catch (error) {
+    throw new CommandError(`${messageOf(error)}\n${USAGE}`);
+  }
+  const { values, positionals } = parsed;
+  if (positionals.length !== 1) throw new CommandError(`Name one clip.\n${USAGE}`);
+  if (values.at === undefined) throw new CommandError(`Say what to follow: --at X,Y.\n${USAGE}`);
+  const at = /^(\d+(?:\.\d+)?),(\d+(?:\.\d+)?)$/.exec(values.at);
+  if (!at) throw new CommandError(`--at: "${values.at}" is not a place such as 320,180.`);
+  const size = values.size === undefined ? undefined : Number(values.size);
+  if (size !== undefined && !(size >= 8 && size <= 2000))
+    throw new CommandError(`--size: "${values.size}" is not a width of 8 to 2000 pixels.`);
+  if (!/^\d+$/.test(values.frame))
+    throw new CommandError(`--frame: "${values.frame}" is not a frame counted from 0.`);
+  return {
+    clip: positionals[0]!,
+    at: [Number(at[1]), Number(at[2])],
+    size,
+    frame: Number(values.frame),
+    json: values.json,
+  };
+}
+
+function parse(args: readonly string[]) {
+  return parseArgs({
+    args: [...args],
+    allowPositionals: true,
+    options: {
+      at: { type: 'string' },
+      size: { type: 'string' },
+      frame: { type: 'string', default: '0' },
+      json: { type: 'boolean', default: false },
+    },
+  });
+}
+
+/**
+ * Follows a patch through all of a clip: forwards from the frame in which it was chosen, and backwards.
+ * @throws {CommandError} when the clip cannot be read, or has no such frame or place
+ */
+export async function follow({ clip: path, at, size, frame }: FollowCommand): Promise<Sight[]> {
+  await access(path).catch(() => {
+    throw new CommandError(`The clip "${path}" cannot be read.`);
+  });
+  const clip = await NodeClip.open(path).catch((error: unknown) => {
+    throw new CommandError(`"${path}" cannot be opened as a clip. ${messageOf(error)}`);
+  });
+  const { width, height } = clip.facts;
+  if (at[0] >= width || at[1] >= height)
+    throw new CommandError(
+      `--at: ${at.join(',')} lies outside the clip, which is ${width} × ${height} pixels.`,
+    );
+  const k = followScale(width, height);
+  const half = ((size ?? usualPatch(width, height)) * k) / 2;
+  const start = resizedPose({ x: at[0], y: at[1], a: 1, b: 0 }, k);
+  const sights: Sight[] = [];
+  const tell = (number: number, seen: Sighting) => {
+    const { x, y } = resizedPose(seen, 1 / k);
+    sights[number] = { frame: number, x: rounded(x), y: rounded(y), sure: rounded(seen.sure) };
+  };
+  const before: GreyBytes[] = [];
+  let follower: Follower | undefined;
+  let chosen: GreyBytes | undefined;
+  let number = 0;
+  for await (const picture of greyFrames(path, Math.round(width * k), Math.round(height * k))) {
+    if (number < frame) before.push(picture);
+    else if (!follower) {
+      chosen = picture;
+      follower = new Follower(greyFrom(picture), start, half);
+      tell(number, { ...start, sure: 1 });
+    } else tell(number, follower.next(greyFrom(picture)));
+    number++;
+  }
+  if (!chosen) throw new CommandError(`--frame: the clip has ${number} frames, counted from 0.`);
+  const back = new Follower(greyFrom(chosen), start, half);
+  for (let i = before.length - 1; i >= 0; i--) tell(i, back.next(greyFrom(before[i]!)));
+  return sights;
+}
+
+const rounded = (value: number) => Math.round(value * 1000) / 1000;
