@@ -205,7 +205,7 @@ it('a reel without a graphic says so, with a way on', async () => {
           get.onsuccess = () => {
             const held = get.result as string | { value: string };
             const reel = JSON.parse(typeof held === 'string' ? held : held.value);
-            const text = JSON.stringify({ ...reel, id: 'bare', tracks: [{ id: 't', graphics: [] }] });
+            const text = JSON.stringify({ ...reel, id: 'bare', tracks: [{ id: 't', items: [] }] });
             if (entries.keyPath)
               entries.put({ ...(held as object), [entries.keyPath as string]: 'reel/bare', value: text });
             else entries.put(text, 'reel/bare');

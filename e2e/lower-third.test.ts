@@ -242,7 +242,7 @@ describe('a lower third, made on a phone', () => {
         .find((v) => v.includes(`"id":"${name}"`));
     });
     const reel = JSON.parse(stored!);
-    const graphic = reel.tracks[0].graphics[0];
+    const graphic = reel.tracks[0].items[0];
     writeFileSync(
       join(folder, 'fill.json'),
       JSON.stringify({

@@ -1,4 +1,4 @@
-import type { Reel } from '@fresh-reel/core';
+import { graphicsOf, type Reel } from '@fresh-reel/core';
 import type { Page } from 'puppeteer-core';
 import {
   fieldValue,
@@ -175,7 +175,7 @@ describe('storage that is full', () => {
     await tap(page, 'save-file');
     const { reel } = await reelFileOf(await session.take('.freshreel'));
     const file = reel as Reel;
-    expect(file.tracks[0]!.graphics[0]!.fill.slots.line).toBe('Typed while full');
+    expect(graphicsOf(file)[0]!.fill.slots.line).toBe('Typed while full');
     await page.evaluate(() => (window as unknown as { room: () => void }).room());
     await tap(page, 'save-again');
     await saved(page);

@@ -14,6 +14,15 @@ export {
   isWords,
   wordsFillSchema,
 } from './documents/fill';
+export {
+  type Framing,
+  MARKER_USES,
+  type Marker,
+  type MarkerUse,
+  type ReelItem,
+  type ReelItemOf,
+  type Track,
+} from './documents/item';
 export { DocumentError, type DocumentKind, faultText, openDocument, parseJson } from './documents/load';
 export {
   beginsAsZip,
@@ -38,6 +47,14 @@ export {
 } from './documents/template';
 export { COMING } from './edit/comingKinds';
 export { cancel, change, type History, redo, settle, startHistory, undo } from './edit/history';
+export {
+  changeItem,
+  changeItems,
+  changeTracks,
+  itemOf,
+  type Standing,
+  setRate,
+} from './edit/items';
 export {
   copyKey,
   easeKey,
@@ -81,7 +98,6 @@ export {
   setControl,
   setMotionBlur,
   setOutput,
-  setRate,
   setShape,
   setSlot,
   swapSlots,

@@ -38,7 +38,7 @@ interface Package {
 export function saveReelFile(reel: Reel): Promise<string[]> {
   const scene = new ReelScene(reel, DOCUMENT_ONLY);
   const { embedded: _, ...document } = reel;
-  const chosen = JSON.stringify(reel.tracks.map((t) => t.graphics.map((g) => g.fill)));
+  const chosen = JSON.stringify(reel.tracks);
   return savePackage({
     name: reel.name,
     document: [REEL_FILE, document],

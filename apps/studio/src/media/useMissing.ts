@@ -1,4 +1,4 @@
-import { isPicture, isSound, type Reel, ReelScene } from '@fresh-reel/core';
+import { graphicsOf, isPicture, isSound, type Reel, ReelScene } from '@fresh-reel/core';
 import { FONTS } from '@fresh-reel/fonts';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
@@ -28,7 +28,7 @@ function usesOf(reel: Reel): Map<string, { name: string | undefined; slots: stri
     const held = uses.get(media) ?? { name, slots: [] };
     uses.set(media, { name: held.name ?? name, slots: [...held.slots, slot] });
   };
-  for (const { template, fill } of reel.tracks.flatMap((t) => t.graphics)) {
+  for (const { template, fill } of graphicsOf(reel)) {
     for (const [id, held] of Object.entries(fill.slots)) {
       const slot = template.slots.find((s) => s.id === id)?.name ?? id;
       if (isPicture(held)) add(held.media, held.name, slot);
@@ -38,6 +38,9 @@ function usesOf(reel: Reel): Map<string, { name: string | undefined; slots: stri
       if (typeof own === 'object' && 'media' in own)
         add(own.media.media, own.media.name, `the words “${layer}”`);
     }
+  }
+  for (const item of reel.tracks.flatMap((t) => t.items)) {
+    if ('media' in item) add(item.media, item.name, item.label ?? item.name ?? 'the timeline');
   }
   return uses;
 }

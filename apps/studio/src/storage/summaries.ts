@@ -22,8 +22,8 @@ const RESOURCES = documentOnly();
 
 export function summarise(reel: Reel): ReelSummary {
   const graphics = graphicsOf(reel);
-  // Ids stand in slots, in fills of texts and in sounds; all of them have the one form.
-  const fills = JSON.stringify(graphics.map((g) => g.fill));
+  // Ids stand in slots, in fills of texts, in sounds and on tracks; all of them have the one form.
+  const fills = JSON.stringify(reel.tracks);
   return {
     id: reel.id,
     name: reel.name,

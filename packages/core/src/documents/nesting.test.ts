@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { sequenceKind } from '../media/sequence';
+import { graphicsOf } from '../reel/graphicTime';
 import { brandKind } from './brand';
 import { openDocument } from './load';
 import { contentsKind } from './package';
@@ -45,7 +46,7 @@ describe('a document within another', () => {
     const old = { ...words, fit: { width: 9 }, stroke: { paint: { colour: '#000000' }, width: 4 } };
     for (const version of [1, 2]) {
       const opened = openDocument(reelKind, reel(version, template(1, { layers: [old] })));
-      expect(opened.tracks[0]!.graphics[0]!.template).toMatchObject({
+      expect(graphicsOf(opened)[0]!.template).toMatchObject({
         version: 3,
         layers: [{ outlines: [{ side: 'outside' }] }],
       });
@@ -55,7 +56,7 @@ describe('a document within another', () => {
   it('names the assets of an older template as they were named then', () => {
     const assets = { sky: 'shared/sky.jpg' };
     const opened = openDocument(reelKind, reel(2, template(2, { assets })));
-    expect(opened.tracks[0]!.graphics[0]!.template.assets).toEqual({ sky: 'asset:t/sky' });
+    expect(graphicsOf(opened)[0]!.template.assets).toEqual({ sky: 'asset:t/sky' });
     const path = { sky: '../../etc/passwd' };
     expect(() => openDocument(reelKind, reel(2, template(3, { assets: path })))).toThrow('hash of a file');
   });

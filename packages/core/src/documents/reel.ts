@@ -1,18 +1,18 @@
 import { z } from 'zod';
 import { OUTPUT_FORMATS } from '../render/plan';
-import { fillSchema } from './fill';
+import type { Fill } from './fill';
+import { markerSchema, trackSchema } from './item';
 import { type DocumentKind, nested } from './load';
-import { rateSchema, templateKind } from './template';
+import { rateSchema, type Template, templateKind } from './template';
 
-/** One template placed in a reel. It carries its own copy of the template, so a later change of it breaks nothing. */
-export const graphicSchema = z.strictObject({
-  id: z.string().min(1),
-  template: nested(templateKind),
-  fill: fillSchema,
+/** One template placed in a reel, with all that belongs to it. The reel keeps the template once for all of its kind. */
+export interface Graphic {
+  readonly id: string;
+  readonly template: Template;
+  readonly fill: Fill;
   /** Frames of the reel's rate from its beginning. */
-  start: z.number().int().min(0),
-});
-export type Graphic = z.infer<typeof graphicSchema>;
+  readonly start: number;
+}
 
 export const frameSizeSchema = z.strictObject({
   width: z.number().int().min(2).max(8192),
@@ -20,9 +20,9 @@ export const frameSizeSchema = z.strictObject({
 });
 export type FrameSize = z.infer<typeof frameSizeSchema>;
 
-export const reelSchema = z.strictObject({
+const reelBase = z.strictObject({
   format: z.literal('freshreel/reel'),
-  version: z.literal(2),
+  version: z.literal(3),
   id: z.string().min(1),
   name: z.string().min(1).max(120),
   /** ISO 8601 instants. */
@@ -30,10 +30,13 @@ export const reelSchema = z.strictObject({
   changed: z.string(),
   frame: frameSizeSchema,
   rate: rateSchema,
-  tracks: z
-    .array(z.strictObject({ id: z.string(), graphics: z.array(graphicSchema).max(500) }))
-    .min(1)
-    .max(50),
+  /**
+   * The templates its graphics are made of, each a copy of its own, so that a later change of one breaks nothing; and
+   * each once, however many graphics there are of it.
+   */
+  templates: z.record(z.string().min(1).max(200), nested(templateKind)),
+  /** What lies below comes first. */
+  tracks: z.array(trackSchema).max(50),
   /** In files of the first kind, which were one JSON: the user's media, by media id, and fonts, by `font:family/weight`. */
   embedded: z
     .record(z.string(), z.strictObject({ name: z.string(), type: z.string(), base64: z.string() }))
@@ -46,18 +49,62 @@ export const reelSchema = z.strictObject({
   output: z
     .strictObject({ format: z.enum(OUTPUT_FORMATS), side: z.number().int().min(2).max(8192) })
     .optional(),
-  markers: z.array(z.strictObject({ frame: z.number().int().min(0), name: z.string().max(80) })).default([]),
+  markers: z.array(markerSchema).max(5000).default([]),
 });
-export type Reel = z.infer<typeof reelSchema>;
+
+export const reelSchema = reelBase.superRefine(({ templates, tracks }, context) => {
+  const seen = new Set<string>();
+  tracks.forEach(({ items }, t) => {
+    items.forEach((item, i) => {
+      const path = ['tracks', t, 'items', i];
+      if (item.kind === 'graphic' && !Object.hasOwn(templates, item.template))
+        context.addIssue({ code: 'custom', path, message: `the template "${item.template}" is not in it` });
+      if (seen.has(item.id))
+        context.addIssue({ code: 'custom', path, message: `two items are called "${item.id}"` });
+      seen.add(item.id);
+    });
+  });
+});
+export type Reel = z.infer<typeof reelBase>;
 
 export const reelKind: DocumentKind<Reel> = {
   title: 'reel',
   format: 'freshreel/reel',
-  version: 2,
+  version: 3,
   schema: reelSchema as unknown as z.ZodType<Reel>,
-  // What changed were the templates in it, which are brought up by their own versions.
-  upgrades: { 1: (reel) => reel },
+  upgrades: {
+    // What changed were the templates in it, which are brought up by their own versions.
+    1: (reel) => reel,
+    2: withSharedTemplates,
+  },
 };
+
+/** Version 2 held graphics alone, each with a copy of its template. */
+function withSharedTemplates(reel: Record<string, unknown>): Record<string, unknown> {
+  const templates: Record<string, unknown> = {};
+  const keys = new Map<string, string>();
+  const tracks = (reel.tracks as { id: string; graphics: Record<string, unknown>[] }[]).map(
+    ({ graphics, ...track }) => ({
+      ...track,
+      items: graphics.map((graphic) => {
+        const held = graphic.template as { id?: unknown };
+        const text = JSON.stringify(held);
+        const key = keys.get(text) ?? freeKey(templates, String(held.id ?? 'template'));
+        keys.set(text, key);
+        templates[key] = held;
+        return { ...graphic, kind: 'graphic', template: key };
+      }),
+    }),
+  );
+  return { ...reel, templates, tracks };
+}
+
+/** A name under which a reel has no template yet. */
+export function freeKey(templates: Readonly<Record<string, unknown>>, wanted: string): string {
+  let key = wanted;
+  for (let n = 2; Object.hasOwn(templates, key); n++) key = `${wanted}-${n}`;
+  return key;
+}
 
 /** The three frames offered: short side 1080, which is also the measure of frame units. */
 export const FRAMES: Readonly<Record<'wide' | 'tall' | 'square', FrameSize>> = {

@@ -5,7 +5,9 @@ import type { FrameShape } from '../documents/property';
 import { FRAMES, type Graphic, type Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import type { TextChange } from '../layers/textStyle';
-import { convertFrames, type Rate } from '../time/rate';
+import { graphicsOf } from '../reel/graphicTime';
+import type { Rate } from '../time/rate';
+import { changeItem, changeItems } from './items';
 
 /** A reel with one graphic of a template. Time and ids are handed in, so that this stays a pure function. */
 export function newReel(
@@ -14,35 +16,30 @@ export function newReel(
 ): Reel {
   return {
     format: 'freshreel/reel',
-    version: 2,
+    version: 3,
     id: made.id,
     name: made.name,
     created: made.now,
     changed: made.now,
     frame: FRAMES[made.shape],
     rate: made.rate ?? template.rate,
+    templates: { [template.id]: template },
     tracks: [
       {
         id: 'graphics',
-        graphics: [{ id: `${made.id}-1`, template, fill: made.fill ?? EMPTY_FILL, start: 0 }],
+        items: [
+          {
+            kind: 'graphic',
+            id: `${made.id}-1`,
+            template: template.id,
+            fill: made.fill ?? EMPTY_FILL,
+            start: 0,
+          },
+        ],
       },
     ],
     motionBlur: { samples: 1, shutter: 0.5 },
     markers: [],
-  };
-}
-
-/** Gives a reel another rate; everything stays where it is in time, on the nearest frame. */
-export function setRate(reel: Reel, rate: Rate): Reel {
-  const moved = (frame: number) => Math.round(convertFrames(frame, reel.rate, rate));
-  return {
-    ...reel,
-    rate,
-    tracks: reel.tracks.map((t) => ({
-      ...t,
-      graphics: t.graphics.map((g) => ({ ...g, start: moved(g.start) })),
-    })),
-    markers: reel.markers.map((m) => ({ ...m, frame: moved(m.frame) })),
   };
 }
 
@@ -51,20 +48,17 @@ export function setOutput(reel: Reel, output: NonNullable<Reel['output']>): Reel
   return { ...reel, output };
 }
 
+/** @throws {Error} when there is no such graphic */
 export function graphicOf(reel: Reel, id: string): Graphic {
-  const found = reel.tracks.flatMap((t) => t.graphics).find((g) => g.id === id);
+  const found = graphicsOf(reel).find((g) => g.id === id);
   if (!found) throw new Error(`The reel "${reel.name}" has no graphic "${id}".`);
   return found;
 }
 
 function withFill(reel: Reel, id: string, edit: (fill: Fill) => Fill): Reel {
-  return {
-    ...reel,
-    tracks: reel.tracks.map((t) => ({
-      ...t,
-      graphics: t.graphics.map((g) => (g.id === id ? { ...g, fill: edit(g.fill) } : g)),
-    })),
-  };
+  return changeItem(reel, id, (item) =>
+    item.kind === 'graphic' ? { ...item, fill: edit(item.fill) } : item,
+  );
 }
 
 export function setSlot(reel: Reel, graphic: string, slot: string, held: SlotFill): Reel {
@@ -82,7 +76,7 @@ export interface MediaFile {
   readonly name?: string;
 }
 
-/** Puts one file wherever another was: in slots, in the fills of texts, and in sounds. */
+/** Puts one file wherever another was: in slots, in the fills of texts, in sounds, and on tracks. */
 export function replaceMedia(reel: Reel, from: string, to: MediaFile): Reel {
   const picture = <T extends PictureFill>(held: T): T =>
     held.media === from ? { ...held, media: to.media, ...(to.name ? { name: to.name } : {}) } : held;
@@ -100,17 +94,14 @@ export function replaceMedia(reel: Reel, from: string, to: MediaFile): Reel {
   };
   const each = <A, B>(record: Readonly<Record<string, A>>, by: (held: A) => B): Record<string, B> =>
     Object.fromEntries(Object.entries(record).map(([id, held]) => [id, by(held)]));
-  return reel.tracks
-    .flatMap((t) => t.graphics)
-    .reduce(
-      (r, g) =>
-        withFill(r, g.id, (fill) => ({
-          ...fill,
-          slots: each(fill.slots, slot),
-          ...(fill.texts ? { texts: each(fill.texts, text) } : {}),
-        })),
-      reel,
-    );
+  return changeItems(reel, (item) => {
+    if (item.kind === 'colour') return item;
+    if (item.kind !== 'graphic')
+      return item.media === from ? { ...item, media: to.media, ...(to.name ? { name: to.name } : {}) } : item;
+    const { fill } = item;
+    const texts = fill.texts ? { texts: each(fill.texts, text) } : {};
+    return { ...item, fill: { ...fill, slots: each(fill.slots, slot), ...texts } };
+  });
 }
 
 /** The slots that files are poured into, from one on: pictures and clips alike. A logo's slot takes one alone. */

@@ -67,6 +67,11 @@ export function resolveEffect(
   return resolved(document, { moment, scale });
 }
 
+/** An effect of something that shows `by` times as large. */
+export function scaledEffect(effect: Effect, by: number): Effect {
+  return withKind(effect, (kind, values) => kind.scaled(values, by) as unknown as Effect);
+}
+
 export function growthOf(effect: Effect): Growth {
   return withKind(effect, (kind, values) => kind.growth(values));
 }

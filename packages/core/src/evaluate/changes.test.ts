@@ -5,6 +5,7 @@ import { reelKind } from '../documents/reel';
 import { templateKind } from '../documents/template';
 import { changeText, graphicOf, newReel, setControl } from '../edit/reel';
 import { boundsOf } from '../geometry/rect';
+import { graphicsOf } from '../reel/graphicTime';
 import { sceneOf, templateOf, testStudio, textLayer, textSlot } from '../testing/studio';
 import { canBeKeyed } from './controls';
 import { fontNeeds } from './needs';
@@ -166,14 +167,18 @@ describe('documents of version 1', () => {
   });
 
   it('open inside a reel too', () => {
-    const { motionBlur: _, ...reel } = newReel(template, { id: 'r', name: 'R', now: '', shape: 'wide' });
+    const {
+      motionBlur: _,
+      templates: __,
+      ...reel
+    } = newReel(template, { id: 'r', name: 'R', now: '', shape: 'wide' });
     const before = {
       ...reel,
       version: 1,
-      tracks: [{ id: 'x', graphics: [{ ...reel.tracks[0]!.graphics[0]!, template: old }] }],
+      tracks: [{ id: 'x', graphics: [{ id: 'g', template: old, fill: {}, start: 0 }] }],
     };
     const opened = openDocument(reelKind, JSON.parse(JSON.stringify(before)));
-    expect(opened.tracks[0]!.graphics[0]!.template.version).toBe(3);
+    expect(graphicsOf(opened)[0]!.template.version).toBe(3);
     expect(opened.motionBlur.samples).toBe(1);
   });
 });

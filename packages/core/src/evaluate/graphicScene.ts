@@ -22,6 +22,7 @@ import { secondsAt } from '../time/rate';
 import { arrange } from './arrange';
 import { cameraMatrix } from './camera';
 import { changedLayers } from './changes';
+import { clockOf } from './clockOf';
 import { controlFills, isKeyed } from './controls';
 import { PaintPass, type Region } from './paintPass';
 import { type Seen, seenSpans } from './seen';
@@ -72,19 +73,7 @@ export class GraphicScene {
     this.controls = controlFills(template, fill, frame);
     this.layers = changedLayers(template.layers, fill.texts);
     this.slots = new SlotFills(template, fill);
-    const { timing } = template;
-    const still: Moment = {
-      clock: { in: timing.in, hold: 0, out: timing.out, pace: 1 },
-      time: 0,
-      controls: this.controls as Moment['controls'],
-      frame,
-    };
-    this.clock = {
-      in: timing.in,
-      hold: between(0, valueAt(timing.hold, still), LONGEST),
-      out: timing.out,
-      pace: between(0.1, valueAt(timing.pace, still), 8),
-    };
+    this.clock = clockOf(template, this.controls, frame);
   }
 
   /** Length in frames of the template's rate, as seen. */
@@ -254,7 +243,3 @@ export class GraphicScene {
 
 /** A picture that does not move has no span. */
 const STILL = [0, 0] as const;
-
-/** Longest hold, in frames: an hour at 120 a second. What is no number at all counts as the least. */
-const LONGEST = 432_000;
-const between = (least: number, v: number, most: number) => (v >= least ? Math.min(v, most) : least);

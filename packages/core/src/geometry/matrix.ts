@@ -100,6 +100,16 @@ export function planeTimes(h: Homography, m: Affine): Homography {
   return [...row(h[0], h[1], h[2]), ...row(h[3], h[4], h[5]), ...row(h[6], h[7], h[8])];
 }
 
+/** A plane's picture somewhere else: first the projection, then the affine map `m`. */
+export function planeAfter(m: Affine, h: Homography): Homography {
+  const row = (a: number, b: number, c: number): [number, number, number] => [
+    a * h[0] + b * h[3] + c * h[6],
+    a * h[1] + b * h[4] + c * h[7],
+    a * h[2] + b * h[5] + c * h[8],
+  ];
+  return [...row(m[0], m[2], m[4]), ...row(m[1], m[3], m[5]), h[6], h[7], h[8]];
+}
+
 /** A plane's picture moved and scaled: first the projection, then `scale` and the shift. */
 export function planeInView(h: Homography, scale: number, dx: number, dy: number): Homography {
   const row = (i: number, d: number): [number, number, number] => [

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { EMPTY_FILL } from '../documents/fill';
-import { graphicOf, newReel, setRate } from '../edit/reel';
+import { setRate } from '../edit/items';
+import { graphicOf, newReel } from '../edit/reel';
 import { GraphicScene } from '../evaluate/graphicScene';
 import { templateOf } from '../testing/studio';
 import { OFFERED_RATES } from '../time/rate';
@@ -20,7 +21,7 @@ const later = (start: number, rate = template.rate) => {
   return {
     ...reel,
     rate,
-    tracks: reel.tracks.map((t) => ({ ...t, graphics: t.graphics.map((g) => ({ ...g, start })) })),
+    tracks: reel.tracks.map((t) => ({ ...t, items: t.items.map((i) => ({ ...i, start })) })),
   };
 };
 
@@ -53,11 +54,14 @@ describe('times of a graphic that begins later in its reel', () => {
   });
 
   it('graphics are listed as they begin', () => {
-    const [a] = graphicsOf(later(40));
     const reel = later(40);
-    const two = { tracks: [...reel.tracks, { id: 'u', graphics: [{ ...a!, id: 'first', start: 3 }] }] };
+    const [item] = reel.tracks[0]!.items;
+    const two = {
+      ...reel,
+      tracks: [...reel.tracks, { id: 'u', items: [{ ...item!, id: 'first', start: 3 }] }],
+    };
     expect(graphicsOf(two).map((g) => g.start)).toEqual([3, 40]);
-    expect(graphicsOf({ tracks: [] })).toEqual([]);
+    expect(graphicsOf({ ...reel, tracks: [] })).toEqual([]);
   });
 });
 

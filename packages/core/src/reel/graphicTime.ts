@@ -4,8 +4,16 @@ import { localTime, stretches } from '../time/clock';
 import { convertFrames, secondsAt } from '../time/rate';
 
 /** The graphics of a reel, as they begin. */
-export function graphicsOf(reel: Pick<Reel, 'tracks'>): Graphic[] {
-  return reel.tracks.flatMap((t) => t.graphics).sort((a, b) => a.start - b.start);
+export function graphicsOf({ tracks, templates }: Pick<Reel, 'tracks' | 'templates'>): Graphic[] {
+  return tracks
+    .flatMap(({ items }) =>
+      items.flatMap((item): Graphic[] =>
+        item.kind === 'graphic'
+          ? [{ id: item.id, start: item.start, fill: item.fill, template: templates[item.template]! }]
+          : [],
+      ),
+    )
+    .sort((a, b) => a.start - b.start);
 }
 
 /**

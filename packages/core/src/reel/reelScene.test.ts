@@ -29,10 +29,22 @@ function reelOf(
   graphics: readonly { template: ReturnType<typeof colour>; start: number }[],
 ): Reel {
   return {
-    ...{ format: 'freshreel/reel', version: 2, id: 'r', name: 'R', created: '', changed: '' },
+    ...{ format: 'freshreel/reel', version: 3, id: 'r', name: 'R', created: '', changed: '' },
     frame: { width: 1920, height: 1080 },
     rate,
-    tracks: [{ id: 't', graphics: graphics.map((g, i) => ({ id: `g${i}`, fill: EMPTY_FILL, ...g })) }],
+    templates: Object.fromEntries(graphics.map((g, i) => [`t${i}`, g.template])),
+    tracks: [
+      {
+        id: 't',
+        items: graphics.map((g, i) => ({
+          kind: 'graphic',
+          id: `g${i}`,
+          fill: EMPTY_FILL,
+          template: `t${i}`,
+          start: g.start,
+        })),
+      },
+    ],
     motionBlur: { samples: 1, shutter: 0.5 },
     markers: [],
   } as Reel;
@@ -185,7 +197,8 @@ describe('a clip in a slot', () => {
     new ReelScene(
       {
         ...reelOf(SIXTY, []),
-        tracks: [{ id: 't', graphics: [{ id: 'g', template, fill: f, start: 0 }] }],
+        templates: { t: template },
+        tracks: [{ id: 't', items: [{ kind: 'graphic', id: 'g', template: 't', fill: f, start: 0 }] }],
       } as Reel,
       studio,
     );
@@ -221,8 +234,9 @@ describe('items that share a template', () => {
     slots: [textSlot('t', 'Short')],
   });
   const graphic = (id: string, start: number, said: string) => ({
+    kind: 'graphic',
     id,
-    template: narrow,
+    template: 'narrow',
     fill: { ...EMPTY_FILL, slots: { t: said } },
     start,
   });
@@ -230,9 +244,10 @@ describe('items that share a template', () => {
     new ReelScene(
       {
         ...reelOf(SIXTY, []),
+        templates: { narrow },
         tracks: [
-          { id: 'a', graphics: [graphic('one', 0, 'Short')] },
-          { id: 'b', graphics: [graphic('two', 30, words)] },
+          { id: 'a', items: [graphic('one', 0, 'Short')] },
+          { id: 'b', items: [graphic('two', 30, words)] },
         ],
       } as Reel,
       studio,

@@ -1,19 +1,26 @@
 import type { Check } from '../checks/checks';
+import type { ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import { layoutFrame } from '../documents/reel';
-import type { Region, Resources } from '../evaluate/graphicScene';
+import type { EvaluatedFrame, Region, Resources } from '../evaluate/graphicScene';
 import type { FontNeeds } from '../evaluate/needs';
 import type { LetterMap, Notice, Size } from '../layers/kind';
 import type { Op } from '../paint/ops';
 import type { FindSound, SoundPlay } from '../sound/play';
 import type { Script } from '../text/scripts';
 import { convertFrames, type Rate, secondsAt } from '../time/rate';
+import { ClipItem, ColourItem, SoundItem, StillItem } from './fileItems';
+import { fadeAt, framedAt, framedLetters, framedOps, framedRegion } from './framing';
 import { GraphicItem } from './graphicItem';
 import type { Item, OfItem } from './item';
 
 /** An item of a reel, and the frames of the reel it takes: from one on, up to another that is not its own. */
 interface Placed {
   readonly item: Item;
+  readonly document: ReelItem;
+  /** Whether its track is seen, and whether it is heard. */
+  readonly seen: boolean;
+  readonly heard: boolean;
   readonly start: number;
   readonly end: number;
 }
@@ -51,12 +58,31 @@ export class ReelScene {
   ) {
     this.frame = layoutFrame(reel.frame);
     this.placed = reel.tracks.flatMap((track) =>
-      track.graphics.map((graphic) => {
-        const item = new GraphicItem(graphic, this.frame, resources);
+      track.items.map((document) => {
+        const item = this.itemFor(document, resources);
         const length = Math.round(convertFrames(item.length, item.rate, reel.rate));
-        return { item, start: graphic.start, end: graphic.start + Math.max(1, length) };
+        const { start } = document;
+        const [seen, heard] = [!track.hidden, !track.silent];
+        return { item, document, seen, heard, start, end: start + Math.max(1, length) };
       }),
     );
+  }
+
+  private itemFor(document: ReelItem, resources: Resources): Item {
+    const { frame } = this;
+    const { rate, templates } = this.reel;
+    switch (document.kind) {
+      case 'graphic':
+        return new GraphicItem({ ...document, template: templates[document.template]! }, frame, resources);
+      case 'clip':
+        return new ClipItem(document, rate, frame, resources);
+      case 'still':
+        return new StillItem(document, rate, frame, resources);
+      case 'sound':
+        return new SoundItem(document, rate);
+      case 'colour':
+        return new ColourItem(document, rate, frame);
+    }
   }
 
   /** Frames at a rate; at least one. */
@@ -67,7 +93,7 @@ export class ReelScene {
 
   /** Whether anything behind the items shows through by design. */
   get transparent(): boolean {
-    return this.placed.every(({ item }) => item.transparent);
+    return this.placed.every(({ item, seen }) => !seen || item.transparent);
   }
 
   /** Pictures and clips that are shown, by media id. */
@@ -94,7 +120,8 @@ export class ReelScene {
 
   /** Everything that is heard, in the reel's seconds, each item until it ends. */
   plays(sound: FindSound): SoundPlay[] {
-    return this.placed.flatMap(({ item, start }) => {
+    return this.placed.flatMap(({ item, start, heard }) => {
+      if (!heard) return [];
       const begins = secondsAt(start, this.reel.rate);
       const ends = begins + secondsAt(item.length, item.rate);
       return item
@@ -136,11 +163,13 @@ export class ReelScene {
   private evaluated(frame: number, rate: Rate, shift: number, lettersOf?: TextOfItem): ReelFrame {
     const at = convertFrames(frame, rate, this.reel.rate);
     const moved = convertFrames(frame + shift, rate, this.reel.rate);
-    const parts = this.placed.flatMap(({ item, start, end }) => {
-      if (at < start - HAIR || at >= end - HAIR) return [];
+    const parts = this.placed.flatMap((placed) => {
+      const { item, start, end, seen } = placed;
+      if (!seen || at < start - HAIR || at >= end - HAIR) return [];
       const time = convertFrames(moved - start, this.reel.rate, item.rate);
       const wanted = lettersOf?.item === item.id ? lettersOf.layer : undefined;
-      return [{ id: item.id, ...item.evaluate(Math.min(Math.max(time, 0), item.length), wanted) }];
+      const shown = item.evaluate(Math.min(Math.max(time, 0), item.length), wanted);
+      return [{ id: item.id, ...this.inFrame(shown, placed, moved - start) }];
     });
     const asked = parts.find((p) => p.letters);
     return {
@@ -148,6 +177,21 @@ export class ReelScene {
       regions: parts.flatMap(({ id, regions }) => regions.map((r) => ({ ...r, item: id }))),
       notices: parts.flatMap(({ id, notices }) => notices.map((n) => ({ ...n, item: id }))),
       ...(asked?.letters ? { letters: { ...asked.letters, item: asked.id } } : {}),
+    };
+  }
+
+  /** What an item shows, as it lies in the frame. @param time frames of the reel from where it begins */
+  private inFrame(shown: EvaluatedFrame, { document, start, end }: Placed, time: number): EvaluatedFrame {
+    const { framing, fadeIn, fadeOut } = document;
+    if (!framing && !fadeIn && !fadeOut) return shown;
+    const length = end - start;
+    const fade = fadeAt(document, time, length);
+    const framed = framedAt(framing, time, length, this.frame);
+    return {
+      ...shown,
+      ops: framedOps(shown.ops, framed, fade, this.frame),
+      regions: shown.regions.map((region) => framedRegion(region, framed, fade)),
+      ...(shown.letters ? { letters: framedLetters(shown.letters, framed) } : {}),
     };
   }
 }

@@ -3,10 +3,7 @@ import type { ClipWindow } from '../layers/kind';
 import { everyLayer } from '../layers/registry';
 import { clipStretch } from '../media/clipTime';
 import { secondsAt } from '../time/rate';
-import { type FindSound, gainOf, type SoundPlay } from './play';
-
-/** Shortest fade, so that nothing begins or ends with a click. */
-const SOFT_EDGE = 0.004;
+import { type FindSound, gainOf, SOFT_EDGE, type SoundPlay } from './play';
 
 /**
  * Everything that is heard in a graphic, in its own seconds: the template's sounds at their cues, and the sound of

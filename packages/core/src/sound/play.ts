@@ -16,6 +16,9 @@ export interface SoundPlay {
   readonly fadeOut: number;
 }
 
+/** Shortest fade in seconds, so that nothing begins or ends with a click. */
+export const SOFT_EDGE = 0.004;
+
 /** Amplitude of a level in decibels. */
 export const gainOf = (decibels: number) => 10 ** (decibels / 20);
 

@@ -1,6 +1,4 @@
-import { isPicture, type Reel, type Template } from '@fresh-reel/core';
-
-type Fill = Reel['tracks'][number]['graphics'][number]['fill'];
+import { type Fill, isPicture, type Template } from '@fresh-reel/core';
 
 const few = (names: readonly string[]) =>
   names.length > 3 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(', ');

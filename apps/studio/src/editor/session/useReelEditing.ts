@@ -59,8 +59,10 @@ export function useReelEditing(initial: History<Reel>): ReelEditor | undefined {
   useKeptHistory(history);
 
   const [chosen, chooseGraphic] = useState<string>();
-  const graphics = graphicsOf(reel);
-  const graphic = graphics.find((g) => g.id === chosen) ?? graphics[0];
+  const graphic = useMemo(() => {
+    const graphics = graphicsOf(reel);
+    return graphics.find((g) => g.id === chosen) ?? graphics[0];
+  }, [reel, chosen]);
   const scene = useMemo(
     () => graphic && new GraphicScene(graphic.template, graphic.fill, layoutFrame(reel.frame), DOCUMENT_ONLY),
     [graphic, reel.frame],

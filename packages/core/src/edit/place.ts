@@ -1,0 +1,318 @@
+import type { ReelItem, Track } from '../documents/item';
+import { freeKey, type Reel } from '../documents/reel';
+import type { Template } from '../documents/template';
+import { sameData } from '../paint/ops';
+import { lengthOf } from '../reel/itemLength';
+import { convertFrames, secondsAt } from '../time/rate';
+import { changeItem, changeTracks, itemOf } from './items';
+import { setControl } from './reel';
+
+/** Something cannot be done, with the reason in words for the user. */
+export class EditError extends Error {
+  override readonly name = 'EditError';
+}
+
+/** The frames an item takes: from one on, up to another that is not its own. */
+export function spanOf(reel: Reel, item: ReelItem): readonly [from: number, to: number] {
+  return [item.start, item.start + lengthOf(reel, item)];
+}
+
+/** Items of a track that take any of some frames, but those that are left out of account. */
+function inTheWay(reel: Reel, track: Track, from: number, to: number, but: ReadonlySet<string>): ReelItem[] {
+  return track.items.filter((item) => {
+    if (but.has(item.id)) return false;
+    const [start, end] = spanOf(reel, item);
+    return start < to && end > from;
+  });
+}
+
+/** Sounds lie on tracks of their own, and pictures on theirs. */
+const isSound = (item: ReelItem) => item.kind === 'sound';
+const suits = (track: Track, item: ReelItem) =>
+  !track.locked && track.items.every((other) => isSound(other) === isSound(item));
+
+/** An id that no item and no track of a reel has. */
+export function freeId(reel: Reel, wanted: string): string {
+  const taken = new Set(reel.tracks.flatMap((t) => [t.id, ...t.items.map((i) => i.id)]));
+  let id = wanted;
+  for (let n = 2; taken.has(id); n++) id = `${wanted}-${n}`;
+  return id;
+}
+
+/**
+ * Puts an item on a track where there is room for it: the one that is wanted, else the next above, else a new one on
+ * top (for sounds: the next below, else a new one at the bottom). Nothing that is there moves.
+ * @param wanted id of a track
+ */
+export function putItem(reel: Reel, item: ReelItem, wanted?: string): Reel {
+  const [from, to] = spanOf(reel, item);
+  const at = Math.max(
+    0,
+    reel.tracks.findIndex((t) => t.id === wanted),
+  );
+  const order = isSound(item)
+    ? [...reel.tracks.slice(0, at + 1).reverse(), ...reel.tracks.slice(at + 1)]
+    : reel.tracks.slice(at);
+  const free = order.find(
+    (track) => suits(track, item) && inTheWay(reel, track, from, to, new Set()).length === 0,
+  );
+  if (free)
+    return changeTracks(reel, (track) =>
+      track === free ? { ...track, items: inOrder([...track.items, item]) } : track,
+    );
+  const added: Track = { id: freeId(reel, 'track'), items: [item] };
+  return { ...reel, tracks: isSound(item) ? [added, ...reel.tracks] : [...reel.tracks, added] };
+}
+
+const inOrder = (items: readonly ReelItem[]) => [...items].sort((a, b) => a.start - b.start);
+
+/** Takes a template among those of a reel, once. @returns the reel, and the name the template has in it */
+export function withTemplate(reel: Reel, template: Template): { reel: Reel; key: string } {
+  const held = Object.entries(reel.templates).find(([, other]) => sameData(other, template));
+  if (held) return { reel, key: held[0] };
+  const key = freeKey(reel.templates, template.id);
+  return { reel: { ...reel, templates: { ...reel.templates, [key]: template } }, key };
+}
+
+/** Lets go of templates that no graphic of a reel is made of any more. */
+export function withoutUnused(reel: Reel): Reel {
+  const used = new Set(
+    reel.tracks.flatMap((t) => t.items.flatMap((i) => (i.kind === 'graphic' ? [i.template] : []))),
+  );
+  const templates = Object.entries(reel.templates).filter(([key]) => used.has(key));
+  return templates.length === Object.keys(reel.templates).length
+    ? reel
+    : { ...reel, templates: Object.fromEntries(templates) };
+}
+
+/**
+ * Takes items somewhere else in time, all by as many frames, and onto another track if one is named. Where another
+ * item stands in the way, it goes on a track where there is room.
+ * @throws {EditError} when one of them is on a locked track
+ */
+export function moveItems(reel: Reel, ids: readonly string[], by: number, track?: string): Reel {
+  const standing = ids.flatMap((id) => itemOf(reel, id) ?? []);
+  mayChange(standing.map((s) => s.track));
+  // None of them begins before the reel does.
+  const shift = Math.max(by, -Math.min(...standing.map((s) => s.item.start)));
+  const moving = new Set(ids);
+  const without = changeTracks(reel, (t) =>
+    t.items.some((i) => moving.has(i.id)) ? { ...t, items: t.items.filter((i) => !moving.has(i.id)) } : t,
+  );
+  return standing.reduce(
+    (r, { item, track: own }) => putItem(r, { ...item, start: item.start + shift }, track ?? own.id),
+    without,
+  );
+}
+
+function mayChange(tracks: readonly Track[]): void {
+  const locked = tracks.find((t) => t.locked);
+  if (locked) throw new EditError(`The track “${locked.name ?? locked.id}” is locked. Unlock it first.`);
+}
+
+/**
+ * Takes one end of an item to a frame. What it shows stays where it is in time: trimmed at its beginning, a clip begins
+ * later in its file. It stops at its neighbours, where its file begins, and at one frame. A graphic gets shorter or longer
+ * by its hold.
+ * @param longest frames it may take at most: as many as its file has
+ * @throws {EditError} when its length is not the user's to change, or its track is locked
+ */
+export function trimItem(
+  reel: Reel,
+  id: string,
+  end: 'start' | 'end',
+  frame: number,
+  longest = Number.POSITIVE_INFINITY,
+): Reel {
+  const standing = itemOf(reel, id);
+  if (!standing) return reel;
+  const { item, track } = standing;
+  mayChange([track]);
+  const [from, to] = spanOf(reel, item);
+  const others = track.items.filter((i) => i.id !== id).map((i) => spanOf(reel, i));
+  const before = Math.max(0, ...others.filter(([, e]) => e <= from).map(([, e]) => e));
+  const after = Math.min(Number.POSITIVE_INFINITY, ...others.filter(([s]) => s >= to).map(([s]) => s));
+  if (end === 'end') {
+    const until = Math.min(after, from + longest, Math.max(from + 1, Math.round(frame)));
+    return item.kind === 'graphic'
+      ? holdUntil(reel, id, until - from)
+      : changeItem(reel, id, (i) => ({ ...i, length: until - from }) as ReelItem);
+  }
+  const begins = Math.max(before, from - inFile(reel, item), Math.min(to - 1, Math.round(frame)));
+  if (item.kind === 'graphic') {
+    const shorter = holdUntil(reel, id, to - begins);
+    const length = lengthOf(shorter, itemOf(shorter, id)!.item);
+    return changeItem(shorter, id, (i) => ({ ...i, start: to - length }));
+  }
+  const later = secondsAt(begins - from, reel.rate);
+  return changeItem(reel, id, (i) => {
+    const trimmed = { ...i, start: begins, length: to - begins } as ReelItem;
+    if (trimmed.kind === 'clip') return { ...trimmed, clip: begunAt(trimmed.clip, later) };
+    if (trimmed.kind === 'sound')
+      return { ...trimmed, from: Math.max(0, (trimmed.from ?? 0) + later * (trimmed.speed ?? 1)) };
+    return trimmed;
+  });
+}
+
+/** Frames of the reel that a file has before what shows of it. */
+function inFile({ rate }: Reel, item: ReelItem): number {
+  const [seconds, speed] =
+    item.kind === 'clip' && item.clip.freeze === undefined
+      ? [item.clip.in ?? 0, item.clip.speed ?? 1]
+      : item.kind === 'sound'
+        ? [item.from ?? 0, item.speed ?? 1]
+        : [Number.POSITIVE_INFINITY, 1];
+  // A hair more, so that quotients which are whole frames stay so.
+  return Math.floor(((seconds / speed) * rate.num) / rate.den + 1e-6);
+}
+
+type ClipPlay = Extract<ReelItem, { kind: 'clip' }>['clip'];
+
+/** A clip that begins so many seconds of the reel later in its file. */
+function begunAt(clip: ClipPlay, later: number): ClipPlay {
+  if (clip.freeze !== undefined) return clip;
+  return { ...clip, in: Math.max(0, (clip.in ?? 0) + later * (clip.speed ?? 1)) };
+}
+
+/** Gives a graphic another length by its hold. */
+function holdUntil(reel: Reel, id: string, frames: number): Reel {
+  const standing = itemOf(reel, id);
+  if (standing?.item.kind !== 'graphic') return reel;
+  const { item } = standing;
+  const template = reel.templates[item.template]!;
+  const { hold } = template.timing;
+  const link = typeof hold === 'object' && 'control' in hold ? hold.control : undefined;
+  const control = template.controls.find((c) => c.id === link);
+  if (control?.kind !== 'duration')
+    throw new EditError(`“${template.name}” has one length, which its maker has set.`);
+  const change = convertFrames(frames - lengthOf(reel, item), reel.rate, template.rate);
+  const held = item.fill.controls[control.id] ?? control.default;
+  if (typeof held !== 'number')
+    throw new EditError('Its hold has keyframes. Take them away first, then its length can be changed.');
+  const next = Math.min(control.max, Math.max(control.min, Math.round(held + change)));
+  return setControl(reel, id, control.id, next);
+}
+
+/**
+ * Shows another part of a clip or a sound in the same place.
+ * @param by seconds of the reel by which what is inside moves: positive shows what comes later in the file
+ */
+export function slipItem(reel: Reel, id: string, by: number): Reel {
+  const standing = itemOf(reel, id);
+  if (!standing) return reel;
+  mayChange([standing.track]);
+  return changeItem(reel, id, (item) => {
+    if (item.kind === 'clip') return { ...item, clip: begunAt(item.clip, by) };
+    if (item.kind === 'sound')
+      return { ...item, from: Math.max(0, (item.from ?? 0) + by * (item.speed ?? 1)) };
+    return item;
+  });
+}
+
+/**
+ * Cuts an item in two at a frame; the second part goes on where the first ends.
+ * @throws {EditError} when it is a graphic, which is one whole, or the frame is not within it
+ */
+export function cutItem(reel: Reel, id: string, frame: number): Reel {
+  const standing = itemOf(reel, id);
+  if (!standing) return reel;
+  const { item, track } = standing;
+  mayChange([track]);
+  if (item.kind === 'graphic') throw new EditError('A title is one whole. Trim its end to make it shorter.');
+  const at = Math.round(frame);
+  const [from, to] = spanOf(reel, item);
+  if (at <= from || at >= to) throw new EditError('The playhead is not within it. Take it there first.');
+  const { fadeIn, ...rest } = item;
+  const { fadeOut: _, ...first } = { ...item, length: at - from };
+  const second = { ...rest, id: freeId(reel, item.id), start: at, length: to - at } as ReelItem;
+  const later = secondsAt(at - from, reel.rate);
+  const moved: ReelItem =
+    second.kind === 'clip'
+      ? { ...second, clip: begunAt(second.clip, later) }
+      : second.kind === 'sound'
+        ? { ...second, from: (second.from ?? 0) + later * (second.speed ?? 1) }
+        : second;
+  // What comes at the beginning and goes at the end does so there alone.
+  const [head, tail] = [withoutSoundOut(first as ReelItem), withoutSoundIn(moved)];
+  return changeTracks(reel, (t) =>
+    t === track ? { ...t, items: t.items.flatMap((i) => (i === item ? [head, tail] : [i])) } : t,
+  );
+}
+
+function withoutSoundOut(item: ReelItem): ReelItem {
+  if (item.kind !== 'clip' && item.kind !== 'sound') return item;
+  const { soundOut: _, ...rest } = item;
+  return rest as ReelItem;
+}
+
+function withoutSoundIn(item: ReelItem): ReelItem {
+  if (item.kind !== 'clip' && item.kind !== 'sound') return item;
+  const { soundIn: _, ...rest } = item;
+  return rest as ReelItem;
+}
+
+/** Takes items out. @param close whether what comes after each on its track moves up, so that no gap stays */
+export function removeItems(reel: Reel, ids: readonly string[], close: boolean): Reel {
+  const gone = new Set(ids);
+  mayChange(reel.tracks.filter((t) => t.items.some((i) => gone.has(i.id))));
+  const left = changeTracks(reel, (track) => {
+    const out = track.items.filter((i) => gone.has(i.id));
+    if (out.length === 0) return track;
+    const items = track.items
+      .filter((i) => !gone.has(i.id))
+      .map((item) => {
+        const before = close ? out.filter((o) => o.start < item.start) : [];
+        const by = before.reduce((sum, o) => sum + lengthOf(reel, o), 0);
+        return by > 0 ? { ...item, start: Math.max(0, item.start - by) } : item;
+      });
+    return { ...track, items };
+  });
+  return withoutUnused(left);
+}
+
+/** Puts copies of items at a frame, as far apart as they are. @returns the reel, and the ids of the copies */
+export function copyItems(reel: Reel, ids: readonly string[], frame: number): { reel: Reel; ids: string[] } {
+  const standing = ids.flatMap((id) => itemOf(reel, id) ?? []);
+  const first = Math.min(...standing.map((s) => s.item.start));
+  const made: string[] = [];
+  let next = reel;
+  for (const { item, track } of standing) {
+    const id = freeId(next, item.id);
+    made.push(id);
+    next = putItem(
+      next,
+      { ...item, id, start: Math.max(0, Math.round(frame) + item.start - first) },
+      track.id,
+    );
+  }
+  return { reel: next, ids: made };
+}
+
+/** Takes the sound of a clip as an item of its own, below it, and silences the clip. */
+export function splitSound(reel: Reel, id: string): Reel {
+  const standing = itemOf(reel, id);
+  if (standing?.item.kind !== 'clip') return reel;
+  mayChange([standing.track]);
+  const { media, name, start, length, clip, soundIn, soundOut } = standing.item;
+  const silent = changeItem(reel, id, (i) =>
+    i.kind === 'clip' ? { ...i, clip: { ...i.clip, silent: true } } : i,
+  );
+  const parts = {
+    name,
+    soundIn,
+    soundOut,
+    from: clip.in,
+    speed: clip.speed,
+    level: clip.level,
+    loops: clip.end === 'loop' ? true : undefined,
+  };
+  const there = Object.fromEntries(Object.entries(parts).filter(([, v]) => v !== undefined));
+  return putItem(silent, {
+    kind: 'sound',
+    id: freeId(reel, `${id}-sound`),
+    media,
+    start,
+    length,
+    ...there,
+  });
+}

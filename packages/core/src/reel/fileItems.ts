@@ -1,0 +1,222 @@
+import type { Check } from '../checks/checks';
+import type { ReelItemOf } from '../documents/item';
+import { freshPicture } from '../documents/pictureFill';
+import type { EvaluatedFrame, Resources } from '../evaluate/graphicScene';
+import type { FontNeeds } from '../evaluate/needs';
+import { IDENTITY_PLANE, IDENTITY4 } from '../geometry/matrix';
+import { rectanglePath } from '../geometry/path';
+import type { Size } from '../layers/kind';
+import { coverOps } from '../layers/picture';
+import { clipStretch, clipTime } from '../media/clipTime';
+import { type FindSound, gainOf, SOFT_EDGE, type SoundPlay } from '../sound/play';
+import { type Rate, secondsAt } from '../time/rate';
+import type { Item } from './item';
+
+const NO_FONTS: FontNeeds = { faces: [], scripts: [] };
+const NOTHING: EvaluatedFrame = { ops: [], regions: [], notices: [] };
+
+/** What items that count in frames of the reel have in common. */
+abstract class ReelTimed implements Omit<Item, 'evaluate'> {
+  readonly id: string;
+  readonly length: number;
+  readonly transparent: boolean = false;
+
+  constructor(
+    document: { readonly id: string; readonly length: number },
+    readonly rate: Rate,
+  ) {
+    this.id = document.id;
+    this.length = document.length;
+  }
+
+  get still(): number {
+    return Math.floor(this.length / 2);
+  }
+
+  media(): string[] {
+    return [];
+  }
+
+  held(): string[] {
+    return [...this.media(), ...this.sounds()];
+  }
+
+  sounds(): string[] {
+    return [];
+  }
+
+  plays(_sound: FindSound): SoundPlay[] {
+    return [];
+  }
+
+  fonts(): FontNeeds {
+    return NO_FONTS;
+  }
+
+  checks(): Check[] {
+    return [];
+  }
+}
+
+/** A picture or clip that is the item, whole or filling the frame. */
+abstract class Shown extends ReelTimed {
+  constructor(
+    protected readonly document: ReelItemOf<'clip' | 'still'>,
+    rate: Rate,
+    private readonly frame: Size,
+    protected readonly resources: Resources,
+  ) {
+    super(document, rate);
+  }
+
+  protected abstract at(time: number): number | undefined;
+
+  evaluate(time: number): EvaluatedFrame {
+    const { media, fit = 'fit' } = this.document;
+    const facts = this.resources.mediaFacts(media);
+    if (!facts)
+      return this.resources.isComing?.(media)
+        ? NOTHING
+        : { ...NOTHING, notices: [{ kind: 'missing-picture', slot: '' }] };
+    const at = this.at(time);
+    const found = { ...freshPicture(media), ...facts, id: media, fit, ...(at === undefined ? {} : { at }) };
+    return { ...NOTHING, ops: coverOps(found, { x: 0, y: 0, ...this.frame }, IDENTITY4) };
+  }
+
+  override media(): string[] {
+    return [this.document.media];
+  }
+
+  override checks(): Check[] {
+    return this.evaluate(0).notices.map((notice) => ({ ...notice, time: this.still }));
+  }
+}
+
+/** A picture for a while. */
+export class StillItem extends Shown {
+  protected at(): undefined {
+    return undefined;
+  }
+}
+
+/** A stretch of a clip. */
+export class ClipItem extends Shown {
+  private readonly clip: ReelItemOf<'clip'>;
+
+  constructor(document: ReelItemOf<'clip'>, rate: Rate, frame: Size, resources: Resources) {
+    super(document, rate, frame, resources);
+    this.clip = document;
+  }
+
+  protected at(time: number): number | undefined {
+    const { media, clip } = this.clip;
+    const duration = this.resources.mediaFacts(media)?.duration;
+    if (duration === undefined) return undefined;
+    return clipTime(secondsAt(time, this.rate), clip, duration, secondsAt(this.length, this.rate));
+  }
+
+  override plays(sound: FindSound): SoundPlay[] {
+    const { media, clip, soundIn, soundOut } = this.clip;
+    const facts = sound(media);
+    if (!facts || clip.silent || clip.freeze !== undefined) return [];
+    const room = secondsAt(this.length, this.rate);
+    const { from, length, speed } = clipStretch(clip, facts.duration, room);
+    return repeated({ media, from, speed, gain: gainOf(clip.level ?? 0) }, length / speed, {
+      room,
+      loops: clip.end === 'loop',
+      fadeIn: secondsAt(soundIn ?? 0, this.rate),
+      fadeOut: secondsAt(soundOut ?? 0, this.rate),
+    });
+  }
+}
+
+/** A stretch of a sound. */
+export class SoundItem extends ReelTimed {
+  override readonly transparent = true;
+
+  constructor(
+    private readonly document: ReelItemOf<'sound'>,
+    rate: Rate,
+  ) {
+    super(document, rate);
+  }
+
+  evaluate(): EvaluatedFrame {
+    return NOTHING;
+  }
+
+  override sounds(): string[] {
+    return [this.document.media];
+  }
+
+  override plays(sound: FindSound): SoundPlay[] {
+    const { media, from = 0, speed = 1, level = 0, silent, loops = false, soundIn, soundOut } = this.document;
+    const facts = sound(media);
+    if (!facts || silent) return [];
+    return repeated(
+      { media, from: Math.min(from, facts.duration), speed, gain: gainOf(level) },
+      Math.max(0, facts.duration - from) / speed,
+      {
+        room: secondsAt(this.length, this.rate),
+        loops,
+        fadeIn: secondsAt(soundIn ?? 0, this.rate),
+        fadeOut: secondsAt(soundOut ?? 0, this.rate),
+      },
+    );
+  }
+}
+
+/** One colour all over the frame. */
+export class ColourItem extends ReelTimed {
+  private readonly frameNow: EvaluatedFrame;
+
+  constructor(document: ReelItemOf<'colour'>, rate: Rate, frame: Size) {
+    super(document, rate);
+    this.frameNow = {
+      ...NOTHING,
+      ops: [
+        {
+          op: 'path',
+          path: rectanglePath({ x: 0, y: 0, ...frame }),
+          plane: IDENTITY_PLANE,
+          fill: { kind: 'solid', colour: document.colour },
+          opacity: 1,
+        },
+      ],
+    };
+  }
+
+  evaluate(): EvaluatedFrame {
+    return this.frameNow;
+  }
+}
+
+/** Rounds of a sound at most. */
+const MOST_ROUNDS = 1000;
+
+/**
+ * A stretch of a sound in the room it has, once or again and again; it comes at the beginning and goes at the end of
+ * what is heard.
+ * @param lasts seconds the stretch takes, played
+ */
+function repeated(
+  play: Pick<SoundPlay, 'media' | 'from' | 'speed' | 'gain'>,
+  lasts: number,
+  { room, loops, fadeIn, fadeOut }: { room: number; loops: boolean; fadeIn: number; fadeOut: number },
+): SoundPlay[] {
+  if (lasts <= 0 || room <= 0) return [];
+  const rounds = loops ? Math.min(MOST_ROUNDS, Math.ceil(room / lasts - 1e-9)) : 1;
+  const heard = Math.min(room, rounds * lasts);
+  return Array.from({ length: rounds }, (_, i): SoundPlay => {
+    const start = i * lasts;
+    const length = Math.min(lasts, room - start);
+    const last = start + length >= heard - 1e-9;
+    return {
+      ...play,
+      start,
+      length,
+      fadeIn: Math.min(length, i === 0 ? Math.max(SOFT_EDGE, fadeIn) : SOFT_EDGE),
+      fadeOut: Math.min(length, last ? Math.max(SOFT_EDGE, fadeOut) : SOFT_EDGE),
+    };
+  });
+}

@@ -1,0 +1,15 @@
+import type { ReelItem } from '../documents/item';
+import { layoutFrame, type Reel } from '../documents/reel';
+import { clockOf } from '../evaluate/clockOf';
+import { controlFills } from '../evaluate/controls';
+import { stretches } from '../time/clock';
+import { convertFrames } from '../time/rate';
+
+/** Frames of its reel that an item takes, at least one. */
+export function lengthOf(reel: Pick<Reel, 'rate' | 'frame' | 'templates'>, item: ReelItem): number {
+  if (item.kind !== 'graphic') return item.length;
+  const template = reel.templates[item.template]!;
+  const frame = layoutFrame(reel.frame);
+  const { end } = stretches(clockOf(template, controlFills(template, item.fill, frame), frame));
+  return Math.max(1, Math.round(convertFrames(end, template.rate, reel.rate)));
+}
