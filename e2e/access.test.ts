@@ -57,6 +57,15 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
       await p.waitForSelector(id('colour-code'));
     },
   ],
+  [
+    'place, with an item chosen',
+    '/reels/demo-strap',
+    async (p) => {
+      await tap(p, 'step-place');
+      await tap(p, 'row-demo-strap-1');
+      await p.waitForSelector(id('trim-end'));
+    },
+  ],
   ['render', '/reels/demo-strap', async (p) => tap(p, 'step-render')],
   ...(['letters', 'place', 'motion'] as const).map((tab): [string, string, (p: Page) => Promise<void>] => [
     `the ${tab} of a text`,

@@ -51,6 +51,7 @@ export {
   changeItem,
   changeItems,
   changeTracks,
+  given,
   itemOf,
   type Standing,
   setRate,
@@ -79,6 +80,21 @@ export {
   smoothPoint,
   writePoints,
 } from './edit/pathPoints';
+export {
+  copyItems,
+  cutItem,
+  EditError,
+  freeId,
+  hasRoom,
+  moveItems,
+  putItem,
+  removeItems,
+  slipItem,
+  spanOf,
+  splitSound,
+  trimItem,
+  withTemplate,
+} from './edit/place';
 export { plainMotion } from './edit/plainMotion';
 export {
   adjustClip,
@@ -160,6 +176,7 @@ export type { PathSink, Picture, Surface } from './paint/surface';
 export { GraphicItem } from './reel/graphicItem';
 export { GraphicTime, graphicsOf } from './reel/graphicTime';
 export type { Item } from './reel/item';
+export { lengthOf, reelEnd } from './reel/itemLength';
 export { type ReelCheck, type ReelFrame, ReelScene, type TextOfItem } from './reel/reelScene';
 export {
   FORMAT_FACTS,
@@ -195,4 +212,4 @@ export {
   sameRate,
   secondsAt,
 } from './time/rate';
-export { timecodeAt } from './time/timecode';
+export { frameOfTimecode, timecodeAt } from './time/timecode';

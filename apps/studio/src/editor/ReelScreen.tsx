@@ -1,4 +1,4 @@
-import { adjustPicture, graphicsOf, type History, type Reel, type Region } from '@fresh-reel/core';
+import { adjustPicture, graphicsOf, type History, itemOf, type Reel, type Region } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
@@ -18,6 +18,8 @@ import { AdjustStep } from './adjust/AdjustStep';
 import { FillStep } from './fill/FillStep';
 import { SlotRows, SlotRowsProvider } from './fill/slotRows';
 import { RenderStep } from './output/RenderStep';
+import { Line } from './place/Line';
+import { PlaceStep } from './place/PlaceStep';
 import { ReelHeader } from './ReelHeader';
 import { type Step, Steps } from './Steps';
 import { type Desk, DeskProvider, type PathTarget } from './session/desk';
@@ -92,6 +94,15 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
   const [ground, setGround] = useState(false);
   const hasSound = useSoundtrack(surface, reel, silent);
   const [keyed, chooseKeyed] = useState<KeyTarget>();
+  const [item, setItem] = useState<string>();
+  const chooseItem = useCallback(
+    (id: string | undefined) => {
+      setItem(id);
+      // A title that is placed is also the one that is filled and adjusted.
+      if (id !== undefined && itemOf(reel, id)?.item.kind === 'graphic') chooseGraphic(id);
+    },
+    [chooseGraphic, reel],
+  );
   const [path, choosePath] = useState<PathTarget>();
   const [text, setText] = useState<{ layer: string; typing: boolean }>();
   const [point, choosePoint] = useState<number>();
@@ -152,11 +163,13 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
       chooseKeyed,
       path,
       choosePath,
+      item,
+      chooseItem,
       text: text?.layer,
       typing: text?.typing ?? false,
       chooseText,
     }),
-    [surface, seek, keyed, path, text, chooseText],
+    [surface, seek, keyed, path, item, chooseItem, text, chooseText],
   );
   const pathPoint = useMemo(() => ({ point, choosePoint, apart, setApart }), [point, apart]);
   const goTo = (next: Step) => {
@@ -220,10 +233,16 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
                   onSafeAreas={setSafeAreas}
                   onGround={scene.transparent ? () => setGround(true) : undefined}
                 />
-                <Ribbon surface={surface} onSeek={seek} />
-                <View ref={strip}>
-                  <KeyStrip />
-                </View>
+                {step === 'place' ? (
+                  <Line surface={surface} onSeek={seek} />
+                ) : (
+                  <>
+                    <Ribbon surface={surface} onSeek={seek} />
+                    <View ref={strip}>
+                      <KeyStrip />
+                    </View>
+                  </>
+                )}
               </View>
             </View>
             <View style={[beside ? styles.right : styles.below, beside && !wide && styles.rightLow]}>
@@ -240,21 +259,23 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
                 testID={`sheet-${step}`}
               >
                 <Warnings />
-                {step !== 'render' && (
+                {(step === 'fill' || step === 'adjust') && (
                   <WhichGraphic reel={reel} value={graphic.id} onChange={chooseGraphic} />
                 )}
                 {step === 'fill' && (
                   <FillStep selected={selected} onSelect={select} onSeek={seek} notices={notices} />
                 )}
                 {step === 'adjust' && <AdjustStep />}
+                {step === 'place' && <PlaceStep />}
                 {step === 'render' && (
                   <RenderStep
                     surface={surface}
                     heard={hasSound}
-                    onShow={({ item, slot, frame }) => {
-                      chooseGraphic(item);
+                    onShow={({ item: at, slot, frame }) => {
+                      chooseItem(at);
                       seek(frame);
-                      toSlot(slot);
+                      if (slot) toSlot(slot);
+                      else goTo('place');
                     }}
                   />
                 )}

@@ -4,11 +4,12 @@ import { Press } from '../ui/Press';
 import { Txt } from '../ui/Txt';
 import { colour } from '../ui/theme';
 
-export type Step = 'fill' | 'adjust' | 'render';
+export type Step = 'fill' | 'adjust' | 'place' | 'render';
 
 const STEPS: readonly { id: Step; name: string; icon: IconName }[] = [
   { id: 'fill', name: 'Fill', icon: 'pen-line' },
   { id: 'adjust', name: 'Adjust', icon: 'sliders-horizontal' },
+  { id: 'place', name: 'Place', icon: 'rows' },
   { id: 'render', name: 'Render', icon: 'film' },
 ];
 

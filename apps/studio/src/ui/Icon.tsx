@@ -25,6 +25,7 @@ import Info from 'lucide-react-native/icons/info';
 import Layers from 'lucide-react-native/icons/layers';
 import LayoutGrid from 'lucide-react-native/icons/layout-grid';
 import List from 'lucide-react-native/icons/list';
+import Lock from 'lucide-react-native/icons/lock';
 import Music from 'lucide-react-native/icons/music';
 import OctagonAlert from 'lucide-react-native/icons/octagon-alert';
 import Pause from 'lucide-react-native/icons/pause';
@@ -35,14 +36,17 @@ import Plus from 'lucide-react-native/icons/plus';
 import Redo2 from 'lucide-react-native/icons/redo-2';
 import Repeat from 'lucide-react-native/icons/repeat';
 import RotateCcw from 'lucide-react-native/icons/rotate-ccw';
+import Rows3 from 'lucide-react-native/icons/rows-3';
 import Save from 'lucide-react-native/icons/save';
 import Scan from 'lucide-react-native/icons/scan';
+import Scissors from 'lucide-react-native/icons/scissors';
 import Search from 'lucide-react-native/icons/search';
 import Shuffle from 'lucide-react-native/icons/shuffle';
 import SkipBack from 'lucide-react-native/icons/skip-back';
 import SkipForward from 'lucide-react-native/icons/skip-forward';
 import SlidersHorizontal from 'lucide-react-native/icons/sliders-horizontal';
 import Spline from 'lucide-react-native/icons/spline';
+import Square from 'lucide-react-native/icons/square';
 import Trash from 'lucide-react-native/icons/trash';
 import TriangleAlert from 'lucide-react-native/icons/triangle-alert';
 import Type from 'lucide-react-native/icons/type';
@@ -51,6 +55,8 @@ import Upload from 'lucide-react-native/icons/upload';
 import Volume2 from 'lucide-react-native/icons/volume-2';
 import VolumeX from 'lucide-react-native/icons/volume-x';
 import X from 'lucide-react-native/icons/x';
+import ZoomIn from 'lucide-react-native/icons/zoom-in';
+import ZoomOut from 'lucide-react-native/icons/zoom-out';
 import { View } from 'react-native';
 import { colour } from './theme';
 
@@ -108,6 +114,12 @@ const ICONS = {
   upload: Upload,
   'volume-2': Volume2,
   'volume-x': VolumeX,
+  lock: Lock,
+  scissors: Scissors,
+  square: Square,
+  'zoom-in': ZoomIn,
+  'zoom-out': ZoomOut,
+  rows: Rows3,
   x: X,
 } as const;
 

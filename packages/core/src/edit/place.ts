@@ -17,10 +17,9 @@ export function spanOf(reel: Reel, item: ReelItem): readonly [from: number, to: 
   return [item.start, item.start + lengthOf(reel, item)];
 }
 
-/** Items of a track that take any of some frames, but those that are left out of account. */
-function inTheWay(reel: Reel, track: Track, from: number, to: number, but: ReadonlySet<string>): ReelItem[] {
+/** Items of a track that take any of some frames. */
+function inTheWay(reel: Reel, track: Track, from: number, to: number): ReelItem[] {
   return track.items.filter((item) => {
-    if (but.has(item.id)) return false;
     const [start, end] = spanOf(reel, item);
     return start < to && end > from;
   });
@@ -30,6 +29,12 @@ function inTheWay(reel: Reel, track: Track, from: number, to: number, but: Reado
 const isSound = (item: ReelItem) => item.kind === 'sound';
 const suits = (track: Track, item: ReelItem) =>
   !track.locked && track.items.every((other) => isSound(other) === isSound(item));
+
+/** Whether a track takes an item where it is to stand. */
+export function hasRoom(reel: Reel, track: Track, item: ReelItem): boolean {
+  const [from, to] = spanOf(reel, item);
+  return suits(track, item) && inTheWay(reel, track, from, to).length === 0;
+}
 
 /** An id that no item and no track of a reel has. */
 export function freeId(reel: Reel, wanted: string): string {
@@ -45,7 +50,6 @@ export function freeId(reel: Reel, wanted: string): string {
  * @param wanted id of a track
  */
 export function putItem(reel: Reel, item: ReelItem, wanted?: string): Reel {
-  const [from, to] = spanOf(reel, item);
   const at = Math.max(
     0,
     reel.tracks.findIndex((t) => t.id === wanted),
@@ -53,9 +57,7 @@ export function putItem(reel: Reel, item: ReelItem, wanted?: string): Reel {
   const order = isSound(item)
     ? [...reel.tracks.slice(0, at + 1).reverse(), ...reel.tracks.slice(at + 1)]
     : reel.tracks.slice(at);
-  const free = order.find(
-    (track) => suits(track, item) && inTheWay(reel, track, from, to, new Set()).length === 0,
-  );
+  const free = order.find((track) => hasRoom(reel, track, item));
   if (free)
     return changeTracks(reel, (track) =>
       track === free ? { ...track, items: inOrder([...track.items, item]) } : track,

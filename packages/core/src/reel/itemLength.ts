@@ -13,3 +13,8 @@ export function lengthOf(reel: Pick<Reel, 'rate' | 'frame' | 'templates'>, item:
   const { end } = stretches(clockOf(template, controlFills(template, item.fill, frame), frame));
   return Math.max(1, Math.round(convertFrames(end, template.rate, reel.rate)));
 }
+
+/** Frames from the beginning of a reel to the end of its last item, at least one. */
+export function reelEnd(reel: Pick<Reel, 'rate' | 'frame' | 'templates' | 'tracks'>): number {
+  return Math.max(1, ...reel.tracks.flatMap((t) => t.items.map((i) => i.start + lengthOf(reel, i))));
+}

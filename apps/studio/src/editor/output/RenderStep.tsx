@@ -2,6 +2,7 @@ import {
   FORMAT_FACTS,
   type FrameSize,
   graphicsOf,
+  itemOf,
   OFFERED_RATES,
   OUTPUT_FORMATS,
   type OutputFormat,
@@ -37,6 +38,7 @@ import { Radio, RadioGroup } from '../../ui/RadioGroup';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
 import { waitText } from '../../ui/units';
+import { nameOf } from '../place/itemWords';
 import { checkText } from '../session/checkText';
 import { type Checked, useChecks } from '../session/useChecks';
 import { useReelEditor } from '../session/useReelEditor';
@@ -281,7 +283,11 @@ function Checks({ checked, onShow }: { checked: Checked | undefined; onShow: (ch
       {checks.map((check) => {
         const { kind, text } = checkText(check);
         const graphic = graphics.find((g) => g.id === check.item);
-        const name = graphic?.template.slots.find((s) => s.id === check.slot)?.name ?? check.slot;
+        const standing = itemOf(reel, check.item);
+        // What is said of an item and no slot is said of its file.
+        const name =
+          graphic?.template.slots.find((s) => s.id === check.slot)?.name ??
+          (standing ? nameOf(reel, standing.item) : check.slot);
         return (
           <Banner
             key={`${check.item}/${check.kind}/${check.slot}`}

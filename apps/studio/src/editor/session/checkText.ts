@@ -20,7 +20,9 @@ export function checkText(check: Finding): { kind: 'info' | 'watch' | 'fault'; t
     case 'missing-picture':
       return {
         kind: 'watch',
-        text: 'The picture for this slot is missing. Choose it again, or render without it.',
+        text: check.slot
+          ? 'The picture for this slot is missing. Choose it again, or render without it.'
+          : 'This file is missing. Find it above, or take it out.',
       };
     case 'too-much':
       return {

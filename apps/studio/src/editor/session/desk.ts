@@ -18,6 +18,9 @@ export interface Desk {
   readonly chooseKeyed: (target: KeyTarget | undefined) => void;
   readonly path: PathTarget | undefined;
   readonly choosePath: (target: PathTarget | undefined) => void;
+  /** The item of the reel that is placed. */
+  readonly item: string | undefined;
+  readonly chooseItem: (item: string | undefined) => void;
   /** The text layer that is worked on, and whether its words are being typed on the picture. */
   readonly text: string | undefined;
   readonly typing: boolean;

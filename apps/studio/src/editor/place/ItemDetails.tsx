@@ -1,0 +1,229 @@
+import { BLEND_MODES, changeItem, type Framing, given, type ReelItem, secondsAt } from '@fresh-reel/core';
+import { StyleSheet, View } from 'react-native';
+import { useMediaFacts } from '../../media/useMediaFacts';
+import { Choice } from '../../ui/Choice';
+import { ColourField } from '../../ui/ColourField';
+import { NumberRow } from '../../ui/NumberRow';
+import { Row } from '../../ui/Row';
+import { Toggle } from '../../ui/Toggle';
+import { useReelEditor } from '../session/useReelEditor';
+
+const BLEND_WORDS = Object.fromEntries(
+  BLEND_MODES.map((mode) => [mode, mode.charAt(0).toUpperCase() + mode.slice(1).replace('-', ' ')]),
+);
+
+/** The plain value of what may have keyframes: the first of them. */
+function plain<T>(held: T | { keys: { value: T }[] } | undefined, otherwise: T): T {
+  if (held === undefined) return otherwise;
+  return typeof held === 'object' && held !== null && 'keys' in held ? held.keys[0]!.value : held;
+}
+
+/** How an item comes and goes, lies in the frame, plays and is heard. */
+export function ItemDetails({ item, length }: { item: ReelItem; length: number }) {
+  const { reel, edit, settle } = useReelEditor();
+  const frames = (seconds: number) => Math.round((seconds * reel.rate.num) / reel.rate.den);
+  const seconds = (count: number | undefined) => secondsAt(count ?? 0, reel.rate);
+  const change = (name: string, by: (held: ReelItem) => ReelItem) =>
+    edit((r) => changeItem(r, item.id, by), `${name}-${item.id}`);
+  /** Sets parts of the item; one that is `undefined` is taken away. */
+  const set = (name: string, parts: object) =>
+    change(name, (held) => given({ ...held, ...parts }) as unknown as ReelItem);
+  const frame = (part: Framing) => {
+    const framing = given({ ...item.framing, ...part });
+    set('framing', { framing: Object.keys(framing).length > 0 ? framing : undefined });
+  };
+  const { framing = {} } = item;
+  const [x, y] = plain(framing.move, [0, 0] as [number, number]);
+  const most = secondsAt(length, reel.rate);
+  const number = (
+    name: string,
+    id: string,
+    value: number,
+    range: readonly [number, number, number],
+    unit: string,
+    rest: number,
+    put: (v: number) => void,
+  ) => (
+    <NumberRow
+      name={name}
+      value={value}
+      min={range[0]}
+      max={range[1]}
+      step={range[2]}
+      unit={unit}
+      rest={rest}
+      resets
+      onChange={put}
+      onSettle={settle}
+      testID={`item-${id}`}
+    />
+  );
+  return (
+    <View style={styles.all}>
+      {item.kind === 'colour' && (
+        <ColourField
+          label="Colour"
+          value={item.colour}
+          swatches={[]}
+          onChange={(colour) => set('colour', { colour })}
+          onSettle={settle}
+        />
+      )}
+      {item.kind === 'clip' && <ClipNumbers item={item} number={number} set={set} />}
+      {item.kind === 'sound' &&
+        number('Begins at', 'from', item.from ?? 0, [0, 3600, 0.01], 's', 0, (v) =>
+          set('from', { from: v || undefined }),
+        )}
+      {(item.kind === 'clip' || item.kind === 'sound') && (
+        <Heard item={item} number={number} set={set} most={most} />
+      )}
+      {item.kind !== 'sound' && (
+        <>
+          {number('Comes in over', 'fade-in', seconds(item.fadeIn), [0, most, 0.04], 's', 0, (v) =>
+            set('fade-in', { fadeIn: frames(v) || undefined }),
+          )}
+          {number('Goes out over', 'fade-out', seconds(item.fadeOut), [0, most, 0.04], 's', 0, (v) =>
+            set('fade-out', { fadeOut: frames(v) || undefined }),
+          )}
+          {number('Opacity', 'opacity', plain(framing.opacity, 1) * 100, [0, 100, 1], '%', 100, (v) =>
+            frame({ opacity: v === 100 ? undefined : v / 100 }),
+          )}
+          {number('Size', 'scale', plain(framing.scale, 1) * 100, [5, 400, 1], '%', 100, (v) =>
+            frame({ scale: v === 100 ? undefined : v / 100 }),
+          )}
+          {number('To the right', 'x', x, [-1920, 1920, 1], '', 0, (v) =>
+            frame({ move: v === 0 && y === 0 ? undefined : [v, y] }),
+          )}
+          {number('Down', 'y', y, [-1920, 1920, 1], '', 0, (v) =>
+            frame({ move: v === 0 && x === 0 ? undefined : [x, v] }),
+          )}
+          {number('Turn', 'turn', plain(framing.turn, 0), [-180, 180, 1], '°', 0, (v) =>
+            frame({ turn: v || undefined }),
+          )}
+          {(item.kind === 'clip' || item.kind === 'still') && (
+            <Row name="In the frame">
+              <Choice
+                label="In the frame"
+                value={item.fit ?? 'fit'}
+                options={[
+                  { id: 'fit', name: 'All of it' },
+                  { id: 'fill', name: 'Fills it' },
+                ]}
+                onChange={(fit) => {
+                  set('fit', { fit: fit === 'fit' ? undefined : fit });
+                  settle();
+                }}
+                testID="item-fit"
+              />
+            </Row>
+          )}
+          <Row name="Laid over what is below">
+            <Choice
+              label="Blend"
+              value={framing.blend ?? 'normal'}
+              options={BLEND_MODES.map((id) => ({ id, name: BLEND_WORDS[id]! }))}
+              onChange={(blend) => {
+                frame({ blend: blend === 'normal' ? undefined : blend });
+                settle();
+              }}
+              testID="item-blend"
+            />
+          </Row>
+        </>
+      )}
+    </View>
+  );
+}
+
+type NumberOf = (
+  name: string,
+  id: string,
+  value: number,
+  range: readonly [number, number, number],
+  unit: string,
+  rest: number,
+  put: (value: number) => void,
+) => React.JSX.Element;
+
+interface PartProps<T> {
+  readonly item: T;
+  readonly number: NumberOf;
+  readonly set: (name: string, parts: object) => void;
+}
+
+function ClipNumbers({ item, number, set }: PartProps<Extract<ReelItem, { kind: 'clip' }>>) {
+  const { settle } = useReelEditor();
+  const facts = useMediaFacts(item.media);
+  const { clip } = item;
+  const play = (part: object) => set('clip', { clip: given({ ...clip, ...part }) });
+  return (
+    <>
+      {number(
+        'Begins at',
+        'in',
+        clip.in ?? 0,
+        [0, Math.max(0.01, facts?.duration ?? 3600), 0.01],
+        's',
+        0,
+        (v) => play({ in: v || undefined }),
+      )}
+      {number('Speed', 'speed', (clip.speed ?? 1) * 100, [10, 400, 1], '%', 100, (v) =>
+        play({ speed: v === 100 ? undefined : v / 100 }),
+      )}
+      <Row name="When it is over">
+        <Choice
+          label="When it is over"
+          value={clip.end ?? 'hold'}
+          options={[
+            { id: 'hold', name: 'Last frame stays' },
+            { id: 'loop', name: 'Begins again' },
+            { id: 'stretch', name: 'Plays slower' },
+          ]}
+          onChange={(end) => {
+            play({ end: end === 'hold' ? undefined : end });
+            settle();
+          }}
+          testID="item-end"
+        />
+      </Row>
+    </>
+  );
+}
+
+function Heard({
+  item,
+  number,
+  set,
+  most,
+}: PartProps<Extract<ReelItem, { kind: 'clip' | 'sound' }>> & { most: number }) {
+  const { reel, settle } = useReelEditor();
+  const frames = (seconds: number) => Math.round((seconds * reel.rate.num) / reel.rate.den);
+  const seconds = (count: number | undefined) => secondsAt(count ?? 0, reel.rate);
+  const held = item.kind === 'clip' ? item.clip : item;
+  const put = (name: string, part: object) =>
+    set(name, item.kind === 'clip' ? { clip: given({ ...item.clip, ...part }) } : part);
+  return (
+    <>
+      <Toggle
+        label="Heard"
+        value={held.silent !== true}
+        onChange={(on) => {
+          put('silent', { silent: on ? undefined : true });
+          settle();
+        }}
+        testID="item-heard"
+      />
+      {number('Level', 'level', held.level ?? 0, [-60, 12, 0.5], 'dB', 0, (v) =>
+        put('level', { level: v || undefined }),
+      )}
+      {number('Sound comes in over', 'sound-in', seconds(item.soundIn), [0, most, 0.04], 's', 0, (v) =>
+        set('sound-in', { soundIn: frames(v) || undefined }),
+      )}
+      {number('Sound goes out over', 'sound-out', seconds(item.soundOut), [0, most, 0.04], 's', 0, (v) =>
+        set('sound-out', { soundOut: frames(v) || undefined }),
+      )}
+    </>
+  );
+}
+
+const styles = StyleSheet.create({ all: { gap: 12 } });
