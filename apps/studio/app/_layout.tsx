@@ -3,6 +3,7 @@ import { QueryClientProvider } from '@tanstack/react-query';
 import { Slot } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { loadEditor } from '@/editor/loadEditor';
 import { clearOutFiles } from '@/media/files/outFile';
 import { restoreRenders } from '@/render/jobs';
 import { startDemoShelf } from '@/shelf/demoShelf';
@@ -23,7 +24,7 @@ onStored(({ kind }) => {
     void queryClient.invalidateQueries({ queryKey });
 });
 
-/** Milliseconds from the start until the demo's files are put on the shelf. */
+/** Milliseconds from the start until the rest of the app is loaded and the demo's files are put on the shelf. */
 const SHELF_AFTER = 3000;
 
 export default function Layout() {
@@ -40,8 +41,9 @@ export default function Layout() {
     // Nothing waits for these.
     void clearBrokenImports()
       .then(() => purgeOld())
-      // What takes files in is loaded after what shows the first pictures.
+      // What takes files in, and the editor, are loaded after what shows the first pictures.
       .then(() => new Promise((resolve) => setTimeout(resolve, SHELF_AFTER)))
+      .then(loadEditor)
       .then(startDemoShelf)
       .catch(() => undefined);
   }, []);
