@@ -196,3 +196,45 @@ describe('storage that is full', () => {
     await page.close();
   });
 });
+
+it('a long list is there again when one comes back to it, to its end', async () => {
+  const page = await session.page(LAPTOP, '/reels');
+  await page.waitForSelector(id('reel-demo-strap'));
+  const stored = await page.evaluate(
+    () =>
+      new Promise<string>((resolve) => {
+        const open = indexedDB.open('fresh-reel');
+        open.onsuccess = () => {
+          const get = open.result.transaction('entries').objectStore('entries').get('reel/demo-strap');
+          get.onsuccess = () => resolve(get.result as string);
+        };
+      }),
+  );
+  const reel = JSON.parse(stored) as Reel;
+  for (let i = 0; i < 60; i++) {
+    const copy = {
+      ...reel,
+      id: `copy-${i}`,
+      name: `Copy ${i}`,
+      changed: `2020-01-01T00:00:${10 + (i % 50)}Z`,
+    };
+    await put(page, `reel/${copy.id}`, JSON.stringify(copy));
+  }
+  await page.reload();
+  const copies = () => page.$$eval('[data-testid^="reel-copy-"]', (all) => all.length);
+  await page.waitForSelector('[data-testid^="reel-"]');
+  await tap(page, 'place-shelf');
+  await page.waitForSelector(id('shelf-add'));
+  await tap(page, 'place-reels');
+  await page.waitForSelector('[data-testid^="reel-"]');
+  // Only what is near is there; scrolled to its end, the list ends with the oldest.
+  await page.waitForFunction(() => {
+    const card = document.querySelector('[data-testid^="reel-"]')!;
+    let scroller = card.parentElement;
+    while (scroller && scroller.scrollHeight <= scroller.clientHeight + 1) scroller = scroller.parentElement;
+    if (scroller) scroller.scrollTop = scroller.scrollHeight;
+    return document.querySelector('[data-testid="reel-copy-50"], [data-testid="reel-copy-0"]') !== null;
+  });
+  expect(await copies()).toBeLessThan(60);
+  await page.close();
+});

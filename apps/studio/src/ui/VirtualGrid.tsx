@@ -1,5 +1,13 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { createContext, type ReactNode, useContext, useLayoutEffect, useRef, useState } from 'react';
+import {
+  createContext,
+  type ReactNode,
+  useContext,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+} from 'react';
 import { StyleSheet, View } from 'react-native';
 import { elementOf } from './web';
 
@@ -40,8 +48,11 @@ function Rows<T>({ items, keyOf, render, columns, gap, height }: Props<T>) {
   const scroller = useContext(ScrollerContext);
   const list = useRef<View>(null);
   const [margin, setMargin] = useState(0);
+  // What is around comes to be with the list, and is known once all of it is there.
+  const [around, setAround] = useState<HTMLElement | null>(null);
+  useEffect(() => setAround(scroller()), [scroller]);
   useLayoutEffect(() => {
-    const [element, around] = [elementOf(list), scroller()];
+    const element = elementOf(list);
     if (!element || !around) return;
     const measure = () =>
       setMargin(element.getBoundingClientRect().top - around.getBoundingClientRect().top + around.scrollTop);
@@ -49,10 +60,10 @@ function Rows<T>({ items, keyOf, render, columns, gap, height }: Props<T>) {
     const observer = new ResizeObserver(measure);
     observer.observe(around);
     return () => observer.disconnect();
-  }, [scroller]);
+  }, [around]);
   const rows = useVirtualizer({
     count: Math.ceil(items.length / columns),
-    getScrollElement: scroller,
+    getScrollElement: () => around,
     estimateSize: () => height,
     gap,
     overscan: 3,
