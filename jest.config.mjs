@@ -1,9 +1,27 @@
+/**
+ * Test files run in a context of their own, in which what is global is found slowly. Loops over pixels and samples ask
+ * for it often, so these are handed to each file.
+ */
+export const GLOBALS = [
+  'Math',
+  'Number',
+  'Array',
+  'Object',
+  'Map',
+  'Set',
+  'Float32Array',
+  'Float64Array',
+  'Int32Array',
+  'Uint8Array',
+];
+
 /** Everything but the interface runs in Node; the studio's own code runs with jest-expo; the real interface in e2e. */
 const node = (name, folder) => ({
   displayName: name,
   rootDir: folder,
   testEnvironment: 'node',
   testMatch: ['<rootDir>/src/**/*.test.ts'],
+  sandboxInjectedGlobals: GLOBALS,
   transform: {
     '^.+\\.(t|j|mj)sx?$': [
       '@swc/jest',

@@ -1,3 +1,5 @@
+import { GLOBALS } from '../jest.config.mjs';
+
 /** The real interface, in headless Chromium. Build the studio first: npm test does. */
 export default {
   displayName: 'e2e',
@@ -6,6 +8,7 @@ export default {
   testMatch: ['<rootDir>/**/*.test.ts'],
   testTimeout: 180_000,
   maxWorkers: 1,
+  sandboxInjectedGlobals: GLOBALS,
   transform: {
     '^.+\\.(t|j|mj)sx?$': [
       '@swc/jest',
