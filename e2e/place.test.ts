@@ -13,7 +13,7 @@ import {
   tap,
   waitForText,
 } from './support/browser';
-import { numberedClip, numbersIn } from './support/clips';
+import { noise, numberedClip, numbersIn } from './support/clips';
 import { openReel, slotReel } from './support/slotReel';
 
 const session = serve();
@@ -192,5 +192,12 @@ it('on a phone the line slides under the playhead, a touch chooses, and what is 
     return (mark.left + mark.width / 2 - box.left) / box.width;
   });
   expect(middle).toBeCloseTo(0.5, 1);
+  // With something to hear, there is a button more beside the time, which stays readable.
+  await choose(page, 'place-files', noise('heard.wav', 480_000));
+  await page.waitForSelector(id('sound-on'));
+  const [time, button] = await Promise.all(
+    ['timecode', 'sound-on'].map((t) => page.$eval(id(t), (e) => e.getBoundingClientRect().toJSON())),
+  );
+  expect(time.right <= button.left || time.bottom <= button.top).toBe(true);
   await page.close();
 });

@@ -4,8 +4,8 @@ import { usePreviewState } from '../../preview/usePreview';
 import { IconButton } from '../../ui/Button';
 import { TimeText } from '../timeline/Ribbon';
 
-/** Below this, the time stands in a line of its own. */
-const NARROW = 380;
+/** Below this, the time stands in a line of its own: with three buttons after it, and with four. */
+const NARROW = [380, 440] as const;
 
 interface Props {
   readonly surface: PreviewSurface;
@@ -35,7 +35,8 @@ export function Transport({
   onSafeAreas,
   onGround,
 }: Props) {
-  const narrow = useWindowDimensions().width < NARROW;
+  const full = silent !== undefined && onGround !== undefined;
+  const narrow = useWindowDimensions().width < NARROW[full ? 1 : 0];
   const playing = usePreviewState(surface, (s) => s.playing);
   return (
     <View>
