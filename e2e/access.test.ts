@@ -4,7 +4,7 @@ import { id, LAPTOP, PHONE, pause, serve, tap } from './support/browser';
 
 const axe = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 
-const session = serve();
+const session = serve({ demoShelf: true });
 
 /** Serious and critical faults that axe-core finds (WCAG 2.2 A and AA), as short lines. */
 async function faults(page: Page): Promise<string[]> {

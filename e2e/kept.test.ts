@@ -15,7 +15,7 @@ import {
   waitForText,
 } from './support/browser';
 
-const session = serve();
+const session = serve({ demoShelf: true });
 
 /** A finger that goes from one point to another, as the browser sees it. */
 async function swipe(

@@ -102,6 +102,20 @@ describe('on a wide screen', () => {
     expect((await times(page))['clip-2']).toBe('00:00:02:00 00:00:01:00');
   });
 
+  it('is seen larger and smaller by the wheel and by keys, and never smaller than all of it', async () => {
+    const width = async () => (await (await page.$(id('item-clip')))!.boundingBox())!.width;
+    const all = await width();
+    const rows = (await (await page.$(id('line-rows')))!.boundingBox())!;
+    await page.mouse.move(rows.x + 40, rows.y + 60);
+    await page.mouse.wheel({ deltaY: -240 });
+    await pause(100);
+    expect(await width()).toBeCloseTo(2 * all, 0);
+    await page.focus(id('line-seek'));
+    for (let i = 0; i < 4; i++) await page.keyboard.press('-');
+    await pause(100);
+    expect(await width()).toBeCloseTo(all, 0);
+  });
+
   it('is trimmed by the keys at either end', async () => {
     await page.focus(id('trim-end'));
     await page.keyboard.press('ArrowLeft');

@@ -21,7 +21,7 @@ import { reelFileOf } from './support/zip';
 
 const shared = (name: string) => join(__dirname, '../packages/templates/src/shared', name);
 
-const session = serve();
+const session = serve({ demoShelf: true });
 
 /**
  * Run in a worker: its storage is full after so many writes, and says so as browsers do (a QuotaExceededError, Indexed

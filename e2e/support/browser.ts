@@ -40,6 +40,29 @@ export class Session {
     });
   }
 
+  /** Tells the app that the demo's files were put on the shelf before: taking them in is seconds of work. */
+  async withoutDemoShelf(): Promise<void> {
+    const page = await this.browser.newPage();
+    await page.goto(`${this.address}/favicon.ico`);
+    await page.evaluate(
+      () =>
+        new Promise<void>((resolve, reject) => {
+          const open = indexedDB.open('fresh-reel', 1);
+          open.onupgradeneeded = () => open.result.createObjectStore('entries');
+          open.onerror = () => reject(open.error);
+          open.onsuccess = () => {
+            const change = open.result.transaction('entries', 'readwrite');
+            change.objectStore('entries').put('1', 'shelf-started');
+            change.oncomplete = () => {
+              open.result.close();
+              resolve();
+            };
+          };
+        }),
+    );
+    await page.close();
+  }
+
   async close(): Promise<void> {
     await this.browser.close();
     await this.app.close();
@@ -96,10 +119,16 @@ export class Session {
   }
 }
 
-/** A session for the tests of a file: it begins before them, and at the end no page may have complained. */
-export function serve(): Session {
+/**
+ * A session for the tests of a file: it begins before them, and at the end no page may have complained.
+ * @param demoShelf whether the app is to put the demo's files on the shelf
+ */
+export function serve({ demoShelf = false } = {}): Session {
   const session = new Session();
-  beforeAll(() => session.start());
+  beforeAll(async () => {
+    await session.start();
+    if (!demoShelf) await session.withoutDemoShelf();
+  });
   afterAll(async () => {
     await session.close();
     expect(session.faults).toEqual([]);

@@ -48,6 +48,7 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
   const toast = useToast();
   const number = useRestingFrame(surface);
   const end = useMemo(() => reelEnd(reel), [reel]);
+  const whole = useRef<View>(null);
   const box = useRef<View>(null);
   const content = useRef<View>(null);
   const mark = useRef<View>(null);
@@ -94,7 +95,7 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
     [width, end],
   );
   useEffect(() => {
-    const element = elementOf(box)!;
+    const element = elementOf(whole)!;
     const onWheel = (e: WheelEvent) => {
       if (!e.ctrlKey && Math.abs(e.deltaY) <= Math.abs(e.deltaX)) return;
       e.preventDefault();
@@ -198,7 +199,7 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
   const lastTick = Math.ceil((Math.min(seen[1], end) * px) / perSecond / step);
   const tracks = [...reel.tracks].reverse();
   return (
-    <View style={styles.all} testID="line">
+    <View ref={whole} style={styles.all} testID="line">
       <View
         ref={box}
         {...webProps({ ...scrub, ...keys })}
