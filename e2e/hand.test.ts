@@ -105,6 +105,8 @@ describe('by keyboard', () => {
     await page.keyboard.press('Enter');
     await page.waitForSelector(`${id('colour-sheet')}[aria-modal="true"]`);
     const inside = () => page.evaluate((s) => !!document.activeElement?.closest(s), id('colour-sheet'));
+    // The keys go into it once it stands.
+    await page.waitForFunction((s) => document.activeElement?.closest(s), {}, id('colour-sheet'));
     for (let i = 0; i < 30; i++) {
       expect(await inside()).toBe(true);
       await page.keyboard.press('Tab');
