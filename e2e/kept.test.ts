@@ -9,11 +9,11 @@ import {
   renderNow,
   saved,
   serve,
-  storedKeys,
   tap,
   textOf,
   waitForText,
 } from './support/browser';
+import { entryOf, putEntry, storedKeys } from './support/entries';
 
 const session = serve({ demoShelf: true });
 
@@ -195,24 +195,11 @@ it('edits of the brand are taken back, also after leaving the place', async () =
 it('a reel without a graphic says so, with a way on', async () => {
   const page = await session.page(LAPTOP, '/reels/demo-strap');
   await page.waitForSelector(id('slot-name'));
-  await page.evaluate(
-    () =>
-      new Promise<void>((resolve) => {
-        const open = indexedDB.open('fresh-reel');
-        open.onsuccess = () => {
-          const entries = open.result.transaction('entries', 'readwrite').objectStore('entries');
-          const get = entries.get('reel/demo-strap');
-          get.onsuccess = () => {
-            const held = get.result as string | { value: string };
-            const reel = JSON.parse(typeof held === 'string' ? held : held.value);
-            const text = JSON.stringify({ ...reel, id: 'bare', tracks: [{ id: 't', items: [] }] });
-            if (entries.keyPath)
-              entries.put({ ...(held as object), [entries.keyPath as string]: 'reel/bare', value: text });
-            else entries.put(text, 'reel/bare');
-            entries.transaction.oncomplete = () => resolve();
-          };
-        };
-      }),
+  const reel = JSON.parse((await entryOf(page, 'reel/demo-strap'))!);
+  await putEntry(
+    page,
+    'reel/bare',
+    JSON.stringify({ ...reel, id: 'bare', tracks: [{ id: 't', items: [] }] }),
   );
   await page.goto(`${session.address}/reels/bare`);
   await waitForText(page, 'empty-reel', /There is nothing in this reel/);

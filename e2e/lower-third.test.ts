@@ -20,6 +20,7 @@ import {
   waitForChange,
   waitForText,
 } from './support/browser';
+import { entryOf } from './support/entries';
 import { asFile, difference, discPng, frameOf, pixel, probe } from './support/probe';
 
 const LONG = 'Wilhelmina Featherstonehaugh-Ravenscroft, chair of the Marram and District Flyers';
@@ -225,23 +226,7 @@ describe('a lower third, made on a phone', () => {
 
     // The same reel, by its fill, through the command line.
     const folder = mkdtempSync(join(tmpdir(), 'fresh-reel-cli-'));
-    const stored = await page.evaluate(async () => {
-      const name = location.pathname.split('/').at(-1);
-      const db = await new Promise<IDBDatabase>((resolve, reject) => {
-        const open = indexedDB.open('fresh-reel');
-        open.onsuccess = () => resolve(open.result);
-        open.onerror = () => reject(open.error);
-      });
-      const table = db.objectStoreNames[0]!;
-      const all = await new Promise<unknown[]>((resolve) => {
-        const request = db.transaction(table).objectStore(table).getAll();
-        request.onsuccess = () => resolve(request.result);
-      });
-      return all
-        .map((row) => (typeof row === 'string' ? row : (row as { value: string }).value))
-        .find((v) => v.includes(`"id":"${name}"`));
-    });
-    const reel = JSON.parse(stored!);
+    const reel = JSON.parse((await entryOf(page, `reel/${new URL(page.url()).pathname.split('/').at(-1)}`))!);
     const graphic = reel.tracks[0].items[0];
     writeFileSync(
       join(folder, 'fill.json'),

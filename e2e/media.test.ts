@@ -13,13 +13,13 @@ import {
   renderNow,
   saved,
   serve,
-  storedKeys,
   tap,
   textOf,
   waitForChange,
   waitForText,
 } from './support/browser';
 import { ffmpeg, folder, noise, numberedClip } from './support/clips';
+import { storedKeys } from './support/entries';
 import { stripesPng } from './support/probe';
 import { openReel, slotReel } from './support/slotReel';
 

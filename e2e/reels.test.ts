@@ -12,35 +12,13 @@ import {
   textOf,
   waitForText,
 } from './support/browser';
+import { entryOf, putEntry } from './support/entries';
 import { reelFileOf } from './support/zip';
 
 const session = serve();
 
 const names = (page: Page) =>
   page.$$eval(`${id('reels')} [role="heading"][aria-level="2"]`, (all) => all.map((e) => e.textContent));
-
-/** Opens the app's own database and writes one entry, as a broken disk or an older version would have left it. */
-async function put(page: Page, key: string, value: string): Promise<void> {
-  await page.evaluate(
-    async (k: string, v: string) => {
-      const db = await new Promise<IDBDatabase>((resolve) => {
-        const open = indexedDB.open('fresh-reel');
-        open.onsuccess = () => resolve(open.result);
-      });
-      const table = db.objectStoreNames[0]!;
-      await new Promise<void>((resolve, reject) => {
-        const change = db.transaction(table, 'readwrite');
-        const store = change.objectStore(table);
-        store.put(...((store.keyPath ? [{ [String(store.keyPath)]: k, value: v }] : [v, k]) as [unknown]));
-        change.oncomplete = () => resolve();
-        change.onerror = () => reject(change.error);
-      });
-      db.close();
-    },
-    key,
-    value,
-  );
-}
 
 describe('reels', () => {
   let page: Page;
@@ -80,8 +58,8 @@ describe('reels', () => {
   });
 
   it('that are damaged say so, keep their data, and harm no other', async () => {
-    await put(page, 'reel/broken', '{"format":"freshreel/reel","version":1,"id":"broken","na');
-    await put(page, 'reel/newer', '{"format":"freshreel/reel","version":7}');
+    await putEntry(page, 'reel/broken', '{"format":"freshreel/reel","version":1,"id":"broken","na');
+    await putEntry(page, 'reel/newer', '{"format":"freshreel/reel","version":7}');
     await page.reload();
     expect(await textOf(page, 'damaged-broken')).toMatch(/not complete JSON.*Your other reels are safe/);
     expect(await textOf(page, 'damaged-newer')).toMatch(/made by a newer Fresh Reel/);
@@ -200,17 +178,7 @@ describe('storage that is full', () => {
 it('a long list is there again when one comes back to it, to its end', async () => {
   const page = await session.page(LAPTOP, '/reels');
   await page.waitForSelector(id('reel-demo-strap'));
-  const stored = await page.evaluate(
-    () =>
-      new Promise<string>((resolve) => {
-        const open = indexedDB.open('fresh-reel');
-        open.onsuccess = () => {
-          const get = open.result.transaction('entries').objectStore('entries').get('reel/demo-strap');
-          get.onsuccess = () => resolve(get.result as string);
-        };
-      }),
-  );
-  const reel = JSON.parse(stored) as Reel;
+  const reel = JSON.parse((await entryOf(page, 'reel/demo-strap'))!) as Reel;
   for (let i = 0; i < 60; i++) {
     const copy = {
       ...reel,
@@ -218,7 +186,7 @@ it('a long list is there again when one comes back to it, to its end', async () 
       name: `Copy ${i}`,
       changed: `2020-01-01T00:00:${10 + (i % 50)}Z`,
     };
-    await put(page, `reel/${copy.id}`, JSON.stringify(copy));
+    await putEntry(page, `reel/${copy.id}`, JSON.stringify(copy));
   }
   await page.reload();
   const copies = () => page.$$eval('[data-testid^="reel-copy-"]', (all) => all.length);

@@ -3,19 +3,9 @@ import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
-import {
-  choose,
-  id,
-  LAPTOP,
-  PHONE,
-  saved,
-  serve,
-  storedKeys,
-  tap,
-  textOf,
-  waitForText,
-} from './support/browser';
+import { choose, id, LAPTOP, PHONE, saved, serve, tap, textOf, waitForText } from './support/browser';
 import { noise } from './support/clips';
+import { storedKeys } from './support/entries';
 import { asFile } from './support/probe';
 import { reelFileOf } from './support/zip';
 

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 import { createApp } from '../../apps/server/src/app';
+import { putEntry } from './entries';
 
 export const PHONE = { width: 390, height: 844, isMobile: true, hasTouch: true };
 export const LAPTOP = { width: 1280, height: 800 };
@@ -44,22 +45,7 @@ export class Session {
   async withoutDemoShelf(): Promise<void> {
     const page = await this.browser.newPage();
     await page.goto(`${this.address}/favicon.ico`);
-    await page.evaluate(
-      () =>
-        new Promise<void>((resolve, reject) => {
-          const open = indexedDB.open('fresh-reel', 1);
-          open.onupgradeneeded = () => open.result.createObjectStore('entries');
-          open.onerror = () => reject(open.error);
-          open.onsuccess = () => {
-            const change = open.result.transaction('entries', 'readwrite');
-            change.objectStore('entries').put('1', 'shelf-started');
-            change.oncomplete = () => {
-              open.result.close();
-              resolve();
-            };
-          };
-        }),
-    );
+    await putEntry(page, 'shelf-started', '1');
     await page.close();
   }
 
@@ -260,16 +246,3 @@ export async function renderNow(page: Page, format: string, size: string, rate?:
   await page.waitForSelector(id('render-done'), { timeout: 150_000 });
   return textOf(page, 'render-done');
 }
-
-/** Keys of everything that is stored. */
-export const storedKeys = (page: Page) =>
-  page.evaluate(
-    () =>
-      new Promise<string[]>((resolve) => {
-        const open = indexedDB.open('fresh-reel');
-        open.onsuccess = () => {
-          const all = open.result.transaction('entries').objectStore('entries').getAllKeys();
-          all.onsuccess = () => resolve(all.result as string[]);
-        };
-      }),
-  );

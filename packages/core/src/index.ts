@@ -14,6 +14,7 @@ export {
   isWords,
   wordsFillSchema,
 } from './documents/fill';
+export { freeName } from './documents/freeName';
 export {
   type Framing,
   MARKER_USES,
@@ -86,6 +87,7 @@ export {
   EditError,
   freeId,
   hasRoom,
+  holdControl,
   moveItems,
   putItem,
   removeItems,
@@ -127,10 +129,9 @@ export { type EvaluatedFrame, GraphicScene, type Resources } from './evaluate/gr
 export { fontNeeds } from './evaluate/needs';
 export type { Region } from './evaluate/paintPass';
 export { Follower, type Sighting } from './follow/follower';
-export { type Grey, greyOf, pyramidOf } from './follow/grey';
-export { type Footing, footingOf, takePatch } from './follow/patch';
-export { FOLLOW_SIDE, followScale, usualPatch } from './follow/patchSize';
-export { type Pose, resized as resizedPose, scaleOf, turnOf } from './follow/pose';
+export type { Grey } from './follow/grey';
+export { followScale, usualPatch } from './follow/patchSize';
+export { type Pose, resized as resizedPose } from './follow/pose';
 export { boundsOf, type Rect } from './geometry/rect';
 export type { LetterMap, MediaFacts, Notice, Size } from './layers/kind';
 export { visiblePart } from './layers/picture';
@@ -204,6 +205,7 @@ export { inkBounds } from './text/layout';
 export { localTime, markTime, type Stretch, stretches } from './time/clock';
 export {
   convertFrames,
+  framesIn,
   OFFERED_RATES,
   parseRate,
   type Rate,
@@ -212,4 +214,4 @@ export {
   sameRate,
   secondsAt,
 } from './time/rate';
-export { frameOfTimecode, timecodeAt } from './time/timecode';
+export { frameOfTimecode, nominal, timecodeAt } from './time/timecode';

@@ -1,6 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { createInterface } from 'node:readline';
-import { SAFELY } from './ffmpeg';
+import { framesOf, SAFELY } from './ffmpeg';
 
 /** What is decoded, and how. */
 export interface Decoding {
@@ -32,8 +32,7 @@ export class ClipDecoder {
   /** What ffmpeg complained of last. */
   complaint = '';
   private readonly process: ChildProcess;
-  private readonly chunks: AsyncIterator<Buffer>;
-  private rest: Buffer = Buffer.alloc(0);
+  private readonly frames: AsyncIterator<Buffer>;
   /** Times that ffmpeg has told of frames not read yet, and what waits for the next of them. */
   private readonly times: number[] = [];
   private told: (() => void) | undefined;
@@ -44,10 +43,9 @@ export class ClipDecoder {
   private next: Raw | undefined;
 
   constructor(
-    private readonly decoding: Decoding,
+    { path, width, height, decoder }: Decoding,
     private readonly start: number,
   ) {
-    const { path, width, height, decoder } = decoding;
     this.process = spawn(
       'ffmpeg',
       [
@@ -63,7 +61,7 @@ export class ClipDecoder {
     this.process.on('error', (error) => {
       this.complaint = error.message;
     });
-    this.chunks = this.process.stdout![Symbol.asyncIterator]() as AsyncIterator<Buffer>;
+    this.frames = framesOf(this.process.stdout!, width * height * 4);
     const lines = createInterface({ input: this.process.stderr! });
     lines.on('line', (line) => {
       const base = /Parsed_showinfo.*config in time_base: (\d+)\/(\d+)/.exec(line);
@@ -115,19 +113,10 @@ export class ClipDecoder {
   }
 
   private async read(): Promise<Raw | undefined> {
-    const size = this.decoding.width * this.decoding.height * 4;
-    const parts = [this.rest];
-    let length = this.rest.length;
-    while (length < size) {
-      const { value, done } = await this.chunks.next();
-      if (done) return undefined;
-      parts.push(value);
-      length += value.length;
-    }
-    const all = Buffer.concat(parts);
-    this.rest = all.subarray(size);
+    const { value, done } = await this.frames.next();
+    if (done) return undefined;
     const time = await this.time();
-    return time === undefined ? undefined : { time: this.start + time, pixels: all.subarray(0, size) };
+    return time === undefined ? undefined : { time: this.start + time, pixels: value };
   }
 
   /** The time of the next frame, told by ffmpeg before it writes the frame, on another pipe. */

@@ -17,3 +17,18 @@ export async function probe(path: string, ...what: readonly string[]): Promise<R
   });
   return JSON.parse(stdout) as Record<string, unknown>;
 }
+
+/** Cuts what ffmpeg writes into frames of so many bytes; what is left at the end is none. They lie in what was read. */
+export async function* framesOf(stream: AsyncIterable<Buffer>, size: number): AsyncGenerator<Buffer> {
+  let parts: Buffer[] = [];
+  let length = 0;
+  for await (const part of stream) {
+    parts.push(part);
+    length += part.length;
+    if (length < size) continue;
+    let all = Buffer.concat(parts);
+    for (; all.length >= size; all = all.subarray(size)) yield all.subarray(0, size);
+    parts = [all];
+    length = all.length;
+  }
+}

@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 import type { Grey } from '@fresh-reel/core';
-import { SAFELY } from './ffmpeg';
+import { framesOf, SAFELY } from './ffmpeg';
 
 /** A picture in 8 bits of grey. */
 export interface GreyBytes {
@@ -37,23 +37,12 @@ export async function* greyFrames(path: string, width: number, height: number): 
   process.stderr.on('data', (data: Buffer) => {
     complaint = data.toString().trim();
   });
-  const size = width * height;
   let given = 0;
-  let parts: Buffer[] = [];
-  let length = 0;
   try {
-    for await (const chunk of process.stdout as AsyncIterable<Buffer>) {
-      parts.push(chunk);
-      length += chunk.length;
-      if (length < size) continue;
-      let all = Buffer.concat(parts);
-      for (; all.length >= size; all = all.subarray(size)) {
-        given++;
-        // Its own bytes: what it was cut from is large.
-        yield { width, height, bytes: Uint8Array.prototype.slice.call(all, 0, size) };
-      }
-      parts = [all];
-      length = all.length;
+    for await (const frame of framesOf(process.stdout, width * height)) {
+      given++;
+      // Its own bytes: what it was cut from is large.
+      yield { width, height, bytes: Uint8Array.prototype.slice.call(frame) };
     }
   } finally {
     process.stdout.destroy();

@@ -1,4 +1,12 @@
-import { adjustPicture, graphicsOf, type History, itemOf, type Reel, type Region } from '@fresh-reel/core';
+import {
+  adjustPicture,
+  graphicsOf,
+  type History,
+  itemOf,
+  nominal,
+  type Reel,
+  type Region,
+} from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
@@ -151,7 +159,7 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
     },
     [surface, seek],
   );
-  useReelKeys({ play, nudge, second: Math.round(reel.rate.num / reel.rate.den) });
+  useReelKeys({ play, nudge, second: nominal(reel.rate) });
   const chooseText = useCallback((layer: string | undefined, typing = false) => {
     setText(layer === undefined ? undefined : { layer, typing });
   }, []);

@@ -1,4 +1,4 @@
-import type { Brand, Reel } from '@fresh-reel/core';
+import { type Brand, freeName, type Reel } from '@fresh-reel/core';
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { readBrand, saveBrand } from './brand';
 import { readHistory } from './histories';
@@ -39,9 +39,7 @@ export function useFreeName(): (wanted: string) => string {
   const { data: reels = [] } = useReels();
   return (wanted) => {
     const taken = new Set(reels.flatMap((r) => (r.kind === 'reel' ? [r.summary.name] : [])));
-    let name = wanted;
-    for (let n = 2; taken.has(name); n++) name = `${wanted} ${n}`;
-    return name;
+    return freeName(wanted, (name) => taken.has(name), ' ');
   };
 }
 

@@ -1,4 +1,4 @@
-import type { Template } from '@fresh-reel/core';
+import { freeName, type Template } from '@fresh-reel/core';
 import { TEMPLATES } from '@fresh-reel/templates';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
@@ -25,9 +25,7 @@ export function among(template: Template, others: readonly Template[]): Template
   const same = others.find((other) => plain(other) === plain(template));
   if (same) return same;
   const taken = new Set(others.map((t) => t.id));
-  let id = template.id;
-  for (let n = 2; taken.has(id); n++) id = `${template.id}-${n}`;
-  return { ...template, id };
+  return { ...template, id: freeName(template.id, (id) => taken.has(id)) };
 }
 
 /** Keeps a template among the user's. @returns it as it is there */

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { OUTPUT_FORMATS } from '../render/plan';
 import type { Fill } from './fill';
+import { freeName } from './freeName';
 import { markerSchema, trackSchema } from './item';
 import { type DocumentKind, nested } from './load';
 import { rateSchema, type Template, templateKind } from './template';
@@ -89,7 +90,8 @@ function withSharedTemplates(reel: Record<string, unknown>): Record<string, unkn
       items: graphics.map((graphic) => {
         const held = graphic.template as { id?: unknown };
         const text = JSON.stringify(held);
-        const key = keys.get(text) ?? freeKey(templates, String(held.id ?? 'template'));
+        const wanted = String(held.id ?? 'template');
+        const key = keys.get(text) ?? freeName(wanted, (name) => Object.hasOwn(templates, name));
         keys.set(text, key);
         templates[key] = held;
         return { ...graphic, kind: 'graphic', template: key };
@@ -97,13 +99,6 @@ function withSharedTemplates(reel: Record<string, unknown>): Record<string, unkn
     }),
   );
   return { ...reel, templates, tracks };
-}
-
-/** A name under which a reel has no template yet. */
-export function freeKey(templates: Readonly<Record<string, unknown>>, wanted: string): string {
-  let key = wanted;
-  for (let n = 2; Object.hasOwn(templates, key); n++) key = `${wanted}-${n}`;
-  return key;
 }
 
 /** The three frames offered: short side 1080, which is also the measure of frame units. */

@@ -1,10 +1,11 @@
+import { freeName } from '../documents/freeName';
 import type { ReelItem, Track } from '../documents/item';
-import { freeKey, type Reel } from '../documents/reel';
+import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import { sameData } from '../paint/ops';
 import { lengthOf } from '../reel/itemLength';
-import { convertFrames, secondsAt } from '../time/rate';
-import { changeItem, changeTracks, itemOf } from './items';
+import { convertFrames, framesIn, secondsAt } from '../time/rate';
+import { changeItem, changeTracks, given, itemOf } from './items';
 import { setControl } from './reel';
 
 /** Something cannot be done, with the reason in words for the user. */
@@ -39,9 +40,7 @@ export function hasRoom(reel: Reel, track: Track, item: ReelItem): boolean {
 /** An id that no item and no track of a reel has. */
 export function freeId(reel: Reel, wanted: string): string {
   const taken = new Set(reel.tracks.flatMap((t) => [t.id, ...t.items.map((i) => i.id)]));
-  let id = wanted;
-  for (let n = 2; taken.has(id); n++) id = `${wanted}-${n}`;
-  return id;
+  return freeName(wanted, (id) => taken.has(id));
 }
 
 /**
@@ -72,7 +71,7 @@ const inOrder = (items: readonly ReelItem[]) => [...items].sort((a, b) => a.star
 export function withTemplate(reel: Reel, template: Template): { reel: Reel; key: string } {
   const held = Object.entries(reel.templates).find(([, other]) => sameData(other, template));
   if (held) return { reel, key: held[0] };
-  const key = freeKey(reel.templates, template.id);
+  const key = freeName(template.id, (name) => Object.hasOwn(reel.templates, name));
   return { reel: { ...reel, templates: { ...reel.templates, [key]: template } }, key };
 }
 
@@ -147,13 +146,9 @@ export function trimItem(
     return changeItem(shorter, id, (i) => ({ ...i, start: to - length }));
   }
   const later = secondsAt(begins - from, reel.rate);
-  return changeItem(reel, id, (i) => {
-    const trimmed = { ...i, start: begins, length: to - begins } as ReelItem;
-    if (trimmed.kind === 'clip') return { ...trimmed, clip: begunAt(trimmed.clip, later) };
-    if (trimmed.kind === 'sound')
-      return { ...trimmed, from: Math.max(0, (trimmed.from ?? 0) + later * (trimmed.speed ?? 1)) };
-    return trimmed;
-  });
+  return changeItem(reel, id, (i) =>
+    begunLater({ ...i, start: begins, length: to - begins } as ReelItem, later),
+  );
 }
 
 /** Frames of the reel that a file has before what shows of it. */
@@ -165,15 +160,22 @@ function inFile({ rate }: Reel, item: ReelItem): number {
         ? [item.from ?? 0, item.speed ?? 1]
         : [Number.POSITIVE_INFINITY, 1];
   // A hair more, so that quotients which are whole frames stay so.
-  return Math.floor(((seconds / speed) * rate.num) / rate.den + 1e-6);
+  return Math.floor(framesIn(seconds / speed, rate) + 1e-6);
 }
 
-type ClipPlay = Extract<ReelItem, { kind: 'clip' }>['clip'];
+/** An item that begins so many seconds of the reel later in its file, as far as it plays one. */
+function begunLater(item: ReelItem, later: number): ReelItem {
+  const at = (from = 0, speed = 1) => Math.max(0, from + later * speed);
+  if (item.kind === 'sound') return { ...item, from: at(item.from, item.speed) };
+  if (item.kind !== 'clip' || item.clip.freeze !== undefined) return item;
+  return { ...item, clip: { ...item.clip, in: at(item.clip.in, item.clip.speed) } };
+}
 
-/** A clip that begins so many seconds of the reel later in its file. */
-function begunAt(clip: ClipPlay, later: number): ClipPlay {
-  if (clip.freeze !== undefined) return clip;
-  return { ...clip, in: Math.max(0, (clip.in ?? 0) + later * (clip.speed ?? 1)) };
+/** The control that sets how long a template holds, where there is one. */
+export function holdControl({ timing: { hold }, controls }: Template) {
+  const id = typeof hold === 'object' && 'control' in hold ? hold.control : undefined;
+  const control = controls.find((c) => c.id === id);
+  return control?.kind === 'duration' ? control : undefined;
 }
 
 /** Gives a graphic another length by its hold. */
@@ -182,11 +184,8 @@ function holdUntil(reel: Reel, id: string, frames: number): Reel {
   if (standing?.item.kind !== 'graphic') return reel;
   const { item } = standing;
   const template = reel.templates[item.template]!;
-  const { hold } = template.timing;
-  const link = typeof hold === 'object' && 'control' in hold ? hold.control : undefined;
-  const control = template.controls.find((c) => c.id === link);
-  if (control?.kind !== 'duration')
-    throw new EditError(`“${template.name}” has one length, which its maker has set.`);
+  const control = holdControl(template);
+  if (!control) throw new EditError(`“${template.name}” has one length, which its maker has set.`);
   const change = convertFrames(frames - lengthOf(reel, item), reel.rate, template.rate);
   const held = item.fill.controls[control.id] ?? control.default;
   if (typeof held !== 'number')
@@ -203,12 +202,7 @@ export function slipItem(reel: Reel, id: string, by: number): Reel {
   const standing = itemOf(reel, id);
   if (!standing) return reel;
   mayChange([standing.track]);
-  return changeItem(reel, id, (item) => {
-    if (item.kind === 'clip') return { ...item, clip: begunAt(item.clip, by) };
-    if (item.kind === 'sound')
-      return { ...item, from: Math.max(0, (item.from ?? 0) + by * (item.speed ?? 1)) };
-    return item;
-  });
+  return changeItem(reel, id, (item) => begunLater(item, by));
 }
 
 /**
@@ -224,33 +218,14 @@ export function cutItem(reel: Reel, id: string, frame: number): Reel {
   const at = Math.round(frame);
   const [from, to] = spanOf(reel, item);
   if (at <= from || at >= to) throw new EditError('The playhead is not within it. Take it there first.');
-  const { fadeIn, ...rest } = item;
-  const { fadeOut: _, ...first } = { ...item, length: at - from };
-  const second = { ...rest, id: freeId(reel, item.id), start: at, length: to - at } as ReelItem;
-  const later = secondsAt(at - from, reel.rate);
-  const moved: ReelItem =
-    second.kind === 'clip'
-      ? { ...second, clip: begunAt(second.clip, later) }
-      : second.kind === 'sound'
-        ? { ...second, from: (second.from ?? 0) + later * (second.speed ?? 1) }
-        : second;
   // What comes at the beginning and goes at the end does so there alone.
-  const [head, tail] = [withoutSoundOut(first as ReelItem), withoutSoundIn(moved)];
+  const head = given({ ...item, length: at - from, fadeOut: undefined, soundOut: undefined }) as ReelItem;
+  const rest = { start: at, length: to - at, fadeIn: undefined, soundIn: undefined };
+  const tail = given({ ...item, id: freeId(reel, item.id), ...rest }) as ReelItem;
+  const parts = [head, begunLater(tail, secondsAt(at - from, reel.rate))];
   return changeTracks(reel, (t) =>
-    t === track ? { ...t, items: t.items.flatMap((i) => (i === item ? [head, tail] : [i])) } : t,
+    t === track ? { ...t, items: t.items.flatMap((i) => (i === item ? parts : [i])) } : t,
   );
-}
-
-function withoutSoundOut(item: ReelItem): ReelItem {
-  if (item.kind !== 'clip' && item.kind !== 'sound') return item;
-  const { soundOut: _, ...rest } = item;
-  return rest as ReelItem;
-}
-
-function withoutSoundIn(item: ReelItem): ReelItem {
-  if (item.kind !== 'clip' && item.kind !== 'sound') return item;
-  const { soundIn: _, ...rest } = item;
-  return rest as ReelItem;
 }
 
 /** Takes items out. @param close whether what comes after each on its track moves up, so that no gap stays */
@@ -299,22 +274,10 @@ export function splitSound(reel: Reel, id: string): Reel {
   const silent = changeItem(reel, id, (i) =>
     i.kind === 'clip' ? { ...i, clip: { ...i.clip, silent: true } } : i,
   );
-  const parts = {
-    name,
-    soundIn,
-    soundOut,
-    from: clip.in,
-    speed: clip.speed,
-    level: clip.level,
+  const sound = {
+    ...{ kind: 'sound', id: freeId(reel, `${id}-sound`), media, name, start, length, soundIn, soundOut },
+    ...{ from: clip.in, speed: clip.speed, level: clip.level },
     loops: clip.end === 'loop' ? true : undefined,
-  };
-  const there = Object.fromEntries(Object.entries(parts).filter(([, v]) => v !== undefined));
-  return putItem(silent, {
-    kind: 'sound',
-    id: freeId(reel, `${id}-sound`),
-    media,
-    start,
-    length,
-    ...there,
-  });
+  } as const;
+  return putItem(silent, given(sound) as ReelItem);
 }

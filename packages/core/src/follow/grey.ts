@@ -5,14 +5,6 @@ export interface Grey {
   readonly data: Float32Array;
 }
 
-/** Shades of an RGBA picture (8 bits a channel), by the luma of ITU-R BT.709. */
-export function greyOf(rgba: Uint8Array | Uint8ClampedArray, width: number, height: number): Grey {
-  const data = new Float32Array(width * height);
-  for (let i = 0, j = 0; i < data.length; i++, j += 4)
-    data[i] = 0.2126 * rgba[j]! + 0.7152 * rgba[j + 1]! + 0.0722 * rgba[j + 2]!;
-  return { width, height, data };
-}
-
 /** A picture of half the size, each pixel the mean of four; an odd last row or column is left out. */
 export function halved({ width, height, data }: Grey): Grey {
   const [w, h] = [Math.max(1, width >> 1), Math.max(1, height >> 1)];

@@ -27,8 +27,6 @@ export interface PatchLevel {
 /** What is followed: the surroundings of a point as they looked once, in several sizes, the finest first. */
 export interface Patch {
   readonly levels: readonly PatchLevel[];
-  /** Half its width in pixels of the full picture. */
-  readonly half: number;
 }
 
 /** Points of a side at most; a larger patch is looked at in coarser pictures alone. */
@@ -50,7 +48,7 @@ export function takePatch(pyramid: readonly Grey[], pose: Pose, half: number): P
     if (points < LEAST && levels.length > 0) break;
     levels.push(takeLevel(pyramid[level]!, resized(pose, 1 / pixel), half / pixel, points, pixel));
   }
-  return { levels, half };
+  return { levels };
 }
 
 function takeLevel(grey: Grey, pose: Pose, reach: number, wanted: number, pixel: number): PatchLevel {

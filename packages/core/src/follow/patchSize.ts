@@ -1,5 +1,5 @@
 /** Pixels of the longest side of the pictures in which a thing is followed: more costs time and tells little. */
-export const FOLLOW_SIDE = 960;
+const FOLLOW_SIDE = 960;
 
 /** What a picture is scaled by to be followed in. */
 export const followScale = (width: number, height: number) =>

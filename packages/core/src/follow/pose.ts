@@ -10,8 +10,6 @@ export interface Pose {
 }
 
 export const scaleOf = ({ a, b }: Pose) => Math.hypot(a, b);
-/** Radians, clockwise as seen. */
-export const turnOf = ({ a, b }: Pose) => Math.atan2(b, a);
 
 /** A pose in a picture of another size. */
 export const resized = (pose: Pose, k: number): Pose => ({

@@ -56,6 +56,11 @@ export function secondsAt(frame: number, rate: Rate): number {
   return (frame * rate.den) / rate.num;
 }
 
+/** Frames that so many seconds take, fractional. */
+export function framesIn(seconds: number, rate: Rate): number {
+  return (seconds * rate.num) / rate.den;
+}
+
 /** Position of frame `frame` of rate `from`, in (fractional) frames of rate `to`. Exact in the product. */
 export function convertFrames(frame: number, from: Rate, to: Rate): number {
   return (frame * from.den * to.num) / (from.num * to.den);

@@ -1,7 +1,7 @@
 import type { Rate } from './rate';
 
 /** Nominal frames counted per timecode second: 30 for 29.97, 24 for 23.976. */
-function nominal(rate: Rate): number {
+export function nominal(rate: Rate): number {
   return Math.round(rate.num / rate.den);
 }
 

@@ -2,6 +2,7 @@ import {
   type Control,
   type ControlValue,
   canBeKeyed,
+  framesIn,
   isKeyed,
   putKey,
   resetControl,
@@ -156,7 +157,7 @@ function ControlInput({ control, value, changed }: InputProps) {
           digits={2}
           unit="s"
           rest={seconds(rest as number)}
-          onChange={(n) => put(Math.round((n * rate.num) / rate.den))}
+          onChange={(n) => put(Math.round(framesIn(n, rate)))}
           onSettle={settle}
           testID={testID}
         />

@@ -14,14 +14,13 @@ import { TakingIn } from '../../media/import/TakingIn';
 import { useImport } from '../../media/import/useImport';
 import { mediaFile } from '../../storage/media';
 import { Button } from '../../ui/Button';
-import { Choice } from '../../ui/Choice';
 import { NumberRow } from '../../ui/NumberRow';
-import { Row } from '../../ui/Row';
 import { useToast } from '../../ui/Toast';
 import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
 import { useDesk } from '../session/desk';
 import { useReelEditor } from '../session/useReelEditor';
+import { ClipEndRow } from './ClipEndRow';
 import { clipWords } from './clipWords';
 
 interface Props {
@@ -125,19 +124,7 @@ export function ClipPart({ slot, held, duration, sound, name }: Props) {
         onReset={clip.speed && clip.speed !== 1 ? () => set({ speed: undefined }) : undefined}
         testID={`clip-${slot}-speed`}
       />
-      <Row name="When it is over">
-        <Choice
-          label="When it is over"
-          value={clip.end ?? 'hold'}
-          options={[
-            { id: 'hold', name: 'Last frame stays' },
-            { id: 'loop', name: 'Begins again' },
-            { id: 'stretch', name: 'Plays slower' },
-          ]}
-          onChange={(end) => set({ end })}
-          testID={`clip-${slot}-end`}
-        />
-      </Row>
+      <ClipEndRow value={clip.end} onChange={(end) => set({ end })} testID={`clip-${slot}-end`} />
       {clip.freeze === undefined ? (
         <Button
           title="Freeze the frame that shows"

@@ -1,4 +1,4 @@
-import { adjustPicture, BLEND_MODES, type PictureFill } from '@fresh-reel/core';
+import { adjustPicture, type PictureFill } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
 import { Choice } from '../../ui/Choice';
 import { NumberRow } from '../../ui/NumberRow';
@@ -6,6 +6,7 @@ import { Row } from '../../ui/Row';
 import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
 import { useReelEditor } from '../session/useReelEditor';
+import { BlendChoice } from './BlendChoice';
 
 /** How a picture or clip sits in its slot. It can be dragged in the preview as well; these do it by numbers. */
 export function Framing({ slot, held, crops }: { slot: string; held: PictureFill; crops: boolean }) {
@@ -92,22 +93,11 @@ export function Framing({ slot, held, crops }: { slot: string; held: PictureFill
         onReset={held.blend && held.blend !== 'normal' ? () => set({ blend: 'normal' }) : undefined}
         resetID={`reset-frame-${slot}-blend`}
       >
-        <Choice
-          label="Blend"
-          value={held.blend ?? 'normal'}
-          options={BLENDS}
-          onChange={(blend) => set({ blend })}
-          testID={`frame-${slot}-blend`}
-        />
+        <BlendChoice value={held.blend} onChange={(blend) => set({ blend })} testID={`frame-${slot}-blend`} />
       </Row>
     </View>
   );
 }
-
-const BLENDS = BLEND_MODES.map((id) => ({
-  id,
-  name: (id[0]!.toUpperCase() + id.slice(1)).replace('-', ' '),
-}));
 
 const styles = StyleSheet.create({
   all: { gap: 6, paddingTop: 4 },

@@ -1,4 +1,4 @@
-import { BLEND_MODES, changeItem, type Framing, given, type ReelItem, secondsAt } from '@fresh-reel/core';
+import { changeItem, type Framing, framesIn, given, type ReelItem, secondsAt } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
 import { useMediaFacts } from '../../media/useMediaFacts';
 import { Choice } from '../../ui/Choice';
@@ -6,11 +6,9 @@ import { ColourField } from '../../ui/ColourField';
 import { NumberRow } from '../../ui/NumberRow';
 import { Row } from '../../ui/Row';
 import { Toggle } from '../../ui/Toggle';
+import { BlendChoice } from '../fill/BlendChoice';
+import { ClipEndRow } from '../fill/ClipEndRow';
 import { useReelEditor } from '../session/useReelEditor';
-
-const BLEND_WORDS = Object.fromEntries(
-  BLEND_MODES.map((mode) => [mode, mode.charAt(0).toUpperCase() + mode.slice(1).replace('-', ' ')]),
-);
 
 /** The plain value of what may have keyframes: the first of them. */
 function plain<T>(held: T | { keys: { value: T }[] } | undefined, otherwise: T): T {
@@ -21,29 +19,19 @@ function plain<T>(held: T | { keys: { value: T }[] } | undefined, otherwise: T):
 /** How an item comes and goes, lies in the frame, plays and is heard. */
 export function ItemDetails({ item, length }: { item: ReelItem; length: number }) {
   const { reel, edit, settle } = useReelEditor();
-  const frames = (seconds: number) => Math.round((seconds * reel.rate.num) / reel.rate.den);
-  const seconds = (count: number | undefined) => secondsAt(count ?? 0, reel.rate);
-  const change = (name: string, by: (held: ReelItem) => ReelItem) =>
-    edit((r) => changeItem(r, item.id, by), `${name}-${item.id}`);
   /** Sets parts of the item; one that is `undefined` is taken away. */
   const set = (name: string, parts: object) =>
-    change(name, (held) => given({ ...held, ...parts }) as unknown as ReelItem);
+    edit(
+      (r) => changeItem(r, item.id, (held) => given({ ...held, ...parts }) as unknown as ReelItem),
+      `${name}-${item.id}`,
+    );
   const frame = (part: Framing) => {
     const framing = given({ ...item.framing, ...part });
     set('framing', { framing: Object.keys(framing).length > 0 ? framing : undefined });
   };
   const { framing = {} } = item;
   const [x, y] = plain(framing.move, [0, 0] as [number, number]);
-  const most = secondsAt(length, reel.rate);
-  const number = (
-    name: string,
-    id: string,
-    value: number,
-    range: readonly [number, number, number],
-    unit: string,
-    rest: number,
-    put: (v: number) => void,
-  ) => (
+  const number: NumberOf = (name, id, value, range, unit, rest, put) => (
     <NumberRow
       name={name}
       value={value}
@@ -58,6 +46,11 @@ export function ItemDetails({ item, length }: { item: ReelItem; length: number }
       testID={`item-${id}`}
     />
   );
+  /** A stretch of so many frames of the item, in seconds. */
+  const over: OverOf = (name, id, count, put) =>
+    number(name, id, secondsAt(count ?? 0, reel.rate), [0, secondsAt(length, reel.rate), 0.04], 's', 0, (v) =>
+      put(Math.round(framesIn(v, reel.rate)) || undefined),
+    );
   return (
     <View style={styles.all}>
       {item.kind === 'colour' && (
@@ -75,16 +68,12 @@ export function ItemDetails({ item, length }: { item: ReelItem; length: number }
           set('from', { from: v || undefined }),
         )}
       {(item.kind === 'clip' || item.kind === 'sound') && (
-        <Heard item={item} number={number} set={set} most={most} />
+        <Heard item={item} number={number} over={over} set={set} />
       )}
       {item.kind !== 'sound' && (
         <>
-          {number('Comes in over', 'fade-in', seconds(item.fadeIn), [0, most, 0.04], 's', 0, (v) =>
-            set('fade-in', { fadeIn: frames(v) || undefined }),
-          )}
-          {number('Goes out over', 'fade-out', seconds(item.fadeOut), [0, most, 0.04], 's', 0, (v) =>
-            set('fade-out', { fadeOut: frames(v) || undefined }),
-          )}
+          {over('Comes in over', 'fade-in', item.fadeIn, (fadeIn) => set('fade-in', { fadeIn }))}
+          {over('Goes out over', 'fade-out', item.fadeOut, (fadeOut) => set('fade-out', { fadeOut }))}
           {number('Opacity', 'opacity', plain(framing.opacity, 1) * 100, [0, 100, 1], '%', 100, (v) =>
             frame({ opacity: v === 100 ? undefined : v / 100 }),
           )}
@@ -118,10 +107,8 @@ export function ItemDetails({ item, length }: { item: ReelItem; length: number }
             </Row>
           )}
           <Row name="Laid over what is below">
-            <Choice
-              label="Blend"
-              value={framing.blend ?? 'normal'}
-              options={BLEND_MODES.map((id) => ({ id, name: BLEND_WORDS[id]! }))}
+            <BlendChoice
+              value={framing.blend}
               onChange={(blend) => {
                 frame({ blend: blend === 'normal' ? undefined : blend });
                 settle();
@@ -143,6 +130,13 @@ type NumberOf = (
   unit: string,
   rest: number,
   put: (value: number) => void,
+) => React.JSX.Element;
+
+type OverOf = (
+  name: string,
+  id: string,
+  frames: number | undefined,
+  put: (frames: number | undefined) => void,
 ) => React.JSX.Element;
 
 interface PartProps<T> {
@@ -170,22 +164,14 @@ function ClipNumbers({ item, number, set }: PartProps<Extract<ReelItem, { kind: 
       {number('Speed', 'speed', (clip.speed ?? 1) * 100, [10, 400, 1], '%', 100, (v) =>
         play({ speed: v === 100 ? undefined : v / 100 }),
       )}
-      <Row name="When it is over">
-        <Choice
-          label="When it is over"
-          value={clip.end ?? 'hold'}
-          options={[
-            { id: 'hold', name: 'Last frame stays' },
-            { id: 'loop', name: 'Begins again' },
-            { id: 'stretch', name: 'Plays slower' },
-          ]}
-          onChange={(end) => {
-            play({ end: end === 'hold' ? undefined : end });
-            settle();
-          }}
-          testID="item-end"
-        />
-      </Row>
+      <ClipEndRow
+        value={clip.end}
+        onChange={(end) => {
+          play({ end: end === 'hold' ? undefined : end });
+          settle();
+        }}
+        testID="item-end"
+      />
     </>
   );
 }
@@ -193,12 +179,10 @@ function ClipNumbers({ item, number, set }: PartProps<Extract<ReelItem, { kind: 
 function Heard({
   item,
   number,
+  over,
   set,
-  most,
-}: PartProps<Extract<ReelItem, { kind: 'clip' | 'sound' }>> & { most: number }) {
-  const { reel, settle } = useReelEditor();
-  const frames = (seconds: number) => Math.round((seconds * reel.rate.num) / reel.rate.den);
-  const seconds = (count: number | undefined) => secondsAt(count ?? 0, reel.rate);
+}: PartProps<Extract<ReelItem, { kind: 'clip' | 'sound' }>> & { over: OverOf }) {
+  const { settle } = useReelEditor();
   const held = item.kind === 'clip' ? item.clip : item;
   const put = (name: string, part: object) =>
     set(name, item.kind === 'clip' ? { clip: given({ ...item.clip, ...part }) } : part);
@@ -216,12 +200,8 @@ function Heard({
       {number('Level', 'level', held.level ?? 0, [-60, 12, 0.5], 'dB', 0, (v) =>
         put('level', { level: v || undefined }),
       )}
-      {number('Sound comes in over', 'sound-in', seconds(item.soundIn), [0, most, 0.04], 's', 0, (v) =>
-        set('sound-in', { soundIn: frames(v) || undefined }),
-      )}
-      {number('Sound goes out over', 'sound-out', seconds(item.soundOut), [0, most, 0.04], 's', 0, (v) =>
-        set('sound-out', { soundOut: frames(v) || undefined }),
-      )}
+      {over('Sound comes in over', 'sound-in', item.soundIn, (soundIn) => set('sound-in', { soundIn }))}
+      {over('Sound goes out over', 'sound-out', item.soundOut, (soundOut) => set('sound-out', { soundOut }))}
     </>
   );
 }

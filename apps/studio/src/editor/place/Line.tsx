@@ -1,8 +1,9 @@
 import {
-  EditError,
+  framesIn,
   itemOf,
   lengthOf,
   moveItems,
+  nominal,
   type Reel,
   reelEnd,
   spanOf,
@@ -13,7 +14,6 @@ import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } fr
 import { StyleSheet, View } from 'react-native';
 import type { PreviewSurface } from '../../preview/previewClient';
 import { IconButton } from '../../ui/Button';
-import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
 import { colour, useIsWide } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
@@ -23,6 +23,7 @@ import { useReelEditor } from '../session/useReelEditor';
 import { type Drags, ItemBlock } from './ItemBlock';
 import { trackName } from './itemWords';
 import { fittingPixels, type LineView, leftFor, nearestSnap, rulerStep, xOfFrame, zoomed } from './lineView';
+import { useAttempt } from './useAttempt';
 
 const ROW = 44;
 const RULER = 26;
@@ -42,10 +43,10 @@ function snapTargets(reel: Reel, but: string, playhead: number): number[] {
  * middle; on a wide screen the playhead moves.
  */
 export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (frame: number) => void }) {
-  const { reel, edit, settle } = useReelEditor();
+  const { reel, settle } = useReelEditor();
+  const attempt = useAttempt();
   const { item: chosen, chooseItem } = useDesk();
   const wide = useIsWide();
-  const toast = useToast();
   const number = useRestingFrame(surface);
   const end = useMemo(() => reelEnd(reel), [reel]);
   const whole = useRef<View>(null);
@@ -132,7 +133,7 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
     },
   });
   const keys = onKeys((key, shift) => {
-    const second = Math.round(reel.rate.num / reel.rate.den);
+    const second = nominal(reel.rate);
     const by = { ArrowLeft: -1, ArrowRight: 1, PageUp: -second, PageDown: second }[key];
     if (key === '+' || key === '=') zoomBy(1.5);
     else if (key === '-') zoomBy(1 / 1.5);
@@ -145,15 +146,6 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
 
   /** What a drag began with: each of its steps is worked out from that. */
   const began = useRef(reel);
-  const attempt = (by: (from: Reel) => Reel, gesture: string) => {
-    try {
-      const next = by(began.current);
-      edit(() => next, gesture);
-    } catch (error) {
-      if (!(error instanceof EditError)) throw error;
-      toast({ text: error.message });
-    }
-  };
   const snap = (id: string, edges: readonly number[]) => {
     const targets = snapTargets(began.current, id, surface.snapshot().frame?.number ?? 0);
     const found = nearestSnap(edges, targets, SNAP / view.current.px);
@@ -163,7 +155,8 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
   const trimBy = (id: string, side: 'start' | 'end', by: number, snaps: boolean) => {
     const { item } = itemOf(began.current, id)!;
     const edge = spanOf(began.current, item)[side === 'start' ? 0 : 1] + by;
-    attempt((r) => trimItem(r, id, side, edge + (snaps ? snap(id, [edge]) : 0)), `trim-${id}`);
+    const to = edge + (snaps ? snap(id, [edge]) : 0);
+    attempt(() => trimItem(began.current, id, side, to), `trim-${id}`);
   };
   const drags: Drags = {
     press: (id) => {
@@ -180,7 +173,7 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
       const more = snap(id, [first + by, past + by]);
       const at = began.current.tracks.indexOf(track) - Math.round(dy / ROW);
       const to = began.current.tracks[Math.min(began.current.tracks.length - 1, Math.max(0, at))]!;
-      attempt((r) => moveItems(r, [id], by + more, to.id), `move-${id}`);
+      attempt(() => moveItems(began.current, [id], by + more, to.id), `move-${id}`);
     },
     trim: (id, side, dx) => trimBy(id, side, Math.round(dx / view.current.px), true),
     trimFrames: (id, side, by) => trimBy(id, side, by, false),
@@ -193,7 +186,7 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
 
   // What lies within the page that is seen and those beside it.
   const seen = [((page - 1) * width) / px, ((page + 2) * width) / px] as const;
-  const perSecond = (reel.rate.num / reel.rate.den) * px;
+  const perSecond = framesIn(1, reel.rate) * px;
   const step = rulerStep(perSecond);
   const firstTick = Math.max(0, Math.floor((seen[0] * px) / perSecond / step));
   const lastTick = Math.ceil((Math.min(seen[1], end) * px) / perSecond / step);

@@ -2,6 +2,7 @@ import {
   copyItems,
   cutItem,
   EditError,
+  framesIn,
   graphicsOf,
   itemOf,
   type Reel,
@@ -46,7 +47,7 @@ export function PlaceStep() {
     const done = attempt((r) => {
       const added = made(r);
       ({ id } = added);
-      if (reelEnd(added.reel) > (LONGEST_SECONDS * r.rate.num) / r.rate.den)
+      if (reelEnd(added.reel) > framesIn(LONGEST_SECONDS, r.rate))
         throw new EditError('A reel can be a day long. This would end after that.');
       return added.reel;
     });

@@ -1,4 +1,4 @@
-import { changeTracks, type Track } from '@fresh-reel/core';
+import { changeTracks, given, type Track } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
 import { IconButton } from '../../ui/Button';
 import { Field } from '../../ui/Field';
@@ -7,12 +7,17 @@ import { useReelEditor } from '../session/useReelEditor';
 import { trackName } from './itemWords';
 import { useAttempt } from './useAttempt';
 
+type Changes = { readonly [K in 'name' | 'hidden' | 'silent' | 'locked']?: Track[K] | undefined };
+
 /** The tracks, the uppermost first: named, hidden, silenced, locked, and put in another order. */
 export function TrackList() {
-  const { reel, mayEdit, edit } = useReelEditor();
+  const { reel, mayEdit } = useReelEditor();
   const attempt = useAttempt();
-  const change = (id: string, part: Partial<Track>) =>
-    attempt((r) => changeTracks(r, (t) => (t.id === id ? without({ ...t, ...part }) : t)));
+  /** Sets parts of a track; one that is `undefined` is taken away. */
+  const change = (id: string, part: Changes, gesture?: string) =>
+    attempt((r) => changeTracks(r, (t) => (t.id === id ? given({ ...t, ...part }) : t)), gesture);
+  const turn = (track: Track, part: 'hidden' | 'silent' | 'locked') =>
+    change(track.id, { [part]: track[part] ? undefined : true });
   const up = (id: string) =>
     attempt((r) => {
       const at = r.tracks.findIndex((t) => t.id === id);
@@ -34,13 +39,7 @@ export function TrackList() {
               placeholder={trackName(reel, track.id)}
               value={track.name ?? ''}
               onChangeText={(name) =>
-                edit(
-                  (r) =>
-                    changeTracks(r, (t) =>
-                      t.id === track.id ? without({ ...t, name: name.slice(0, 80) }) : t,
-                    ),
-                  `track-name-${track.id}`,
-                )
+                change(track.id, { name: name.slice(0, 80) || undefined }, `track-name-${track.id}`)
               }
               testID={`track-name-${track.id}`}
             />
@@ -50,7 +49,7 @@ export function TrackList() {
             label={track.hidden ? 'Show this track' : 'Hide this track'}
             on={track.hidden ?? false}
             disabled={!mayEdit}
-            onPress={() => change(track.id, { hidden: !track.hidden })}
+            onPress={() => turn(track, 'hidden')}
             testID={`track-hide-${track.id}`}
           />
           <IconButton
@@ -58,7 +57,7 @@ export function TrackList() {
             label={track.silent ? 'Let this track be heard' : 'Silence this track'}
             on={track.silent ?? false}
             disabled={!mayEdit}
-            onPress={() => change(track.id, { silent: !track.silent })}
+            onPress={() => turn(track, 'silent')}
             testID={`track-silence-${track.id}`}
           />
           <IconButton
@@ -66,7 +65,7 @@ export function TrackList() {
             label={track.locked ? 'Unlock this track' : 'Lock this track'}
             on={track.locked ?? false}
             disabled={!mayEdit}
-            onPress={() => change(track.id, { locked: !track.locked })}
+            onPress={() => turn(track, 'locked')}
             testID={`track-lock-${track.id}`}
           />
           <IconButton
@@ -80,17 +79,6 @@ export function TrackList() {
       ))}
     </View>
   );
-}
-
-/** A track without what is not set. */
-function without({ name, hidden, silent, locked, ...track }: Track): Track {
-  return {
-    ...track,
-    ...(name ? { name } : {}),
-    ...(hidden ? { hidden } : {}),
-    ...(silent ? { silent } : {}),
-    ...(locked ? { locked } : {}),
-  };
 }
 
 const styles = StyleSheet.create({

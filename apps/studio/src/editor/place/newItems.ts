@@ -1,6 +1,7 @@
 import {
   EMPTY_FILL,
   type Fill,
+  framesIn,
   freeId,
   hasRoom,
   putItem,
@@ -14,8 +15,7 @@ import { type MediaRecord, mediaFile } from '../../storage/media';
 /** Seconds a picture and a colour are there, until the user says otherwise. */
 const STILL_SECONDS = 4;
 
-const framesOf = ({ rate }: Reel, seconds: number) =>
-  Math.max(1, Math.round((seconds * rate.num) / rate.den));
+const framesOf = ({ rate }: Reel, seconds: number) => Math.max(1, Math.round(framesIn(seconds, rate)));
 
 /** A reel with an item that stands somewhere, and the item's id. */
 export interface Added {

@@ -1,4 +1,4 @@
-import { type Rate, secondsAt, setControl, stretches, timecodeAt } from '@fresh-reel/core';
+import { holdControl, nominal, secondsAt, setControl, stretches, timecodeAt } from '@fresh-reel/core';
 import { useCallback, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { MovingMark } from '../../preview/MovingMark';
@@ -13,18 +13,6 @@ import { arrowOf, elementOf, onKeys, webProps, webStyle } from '../../ui/web';
 import { useRestingFrame } from '../session/desk';
 import { useReelEditor } from '../session/useReelEditor';
 
-/** Frames of a second, rounded. */
-const SECOND = (rate: Rate) => Math.round(rate.num / rate.den);
-
-/** The control that sets the hold, when the template has one. */
-function useHoldControl() {
-  const { graphic } = useReelEditor();
-  const { hold } = graphic.template.timing;
-  const id = typeof hold === 'object' && 'control' in hold ? hold.control : undefined;
-  const control = graphic.template.controls.find((c) => c.id === id);
-  return control?.kind === 'duration' ? control : undefined;
-}
-
 /** In, hold and out as three lengths of one ribbon. Scrub anywhere on it; drag the hold's end to make it longer. */
 export function Ribbon({ surface, onSeek }: { surface: PreviewSurface; onSeek: (frame: number) => void }) {
   const { reel, scene, graphic, time, edit, settle } = useReelEditor();
@@ -32,7 +20,7 @@ export function Ribbon({ surface, onSeek }: { surface: PreviewSurface; onSeek: (
   const [first, past] = time.span;
   const line = useRef<View>(null);
   const [focused, setFocused] = useState(false);
-  const hold = useHoldControl();
+  const hold = holdControl(graphic.template);
   const { holdStart, outStart, end } = stretches(scene.clock);
   const { rate } = graphic.template;
 
@@ -61,8 +49,8 @@ export function Ribbon({ surface, onSeek }: { surface: PreviewSurface; onSeek: (
     const next = {
       ArrowLeft: surface.position - step,
       ArrowRight: surface.position + step,
-      PageUp: surface.position - SECOND(reel.rate),
-      PageDown: surface.position + SECOND(reel.rate),
+      PageUp: surface.position - nominal(reel.rate),
+      PageDown: surface.position + nominal(reel.rate),
       Home: first,
       End: past - 1,
     }[key];
