@@ -28,11 +28,11 @@ export function fromBase64(text: string): Uint8Array<ArrayBuffer> {
   return fromText ? fromText.call(Uint8Array, text) : Uint8Array.from(atob(text), (c) => c.charCodeAt(0));
 }
 
-const keyOf = (hash: string, chunk: number) => `bytes/${hash}/${chunk}`;
+const keyOf = (id: string, chunk: number) => `bytes/${id}/${chunk}`;
 
 /** The keys a file's chunks lie under. */
-export const chunkKeys = (hash: string, chunks: number) =>
-  Array.from({ length: chunks }, (_, i) => keyOf(hash, i));
+export const chunkKeys = (id: string, chunks: number) =>
+  Array.from({ length: chunks }, (_, i) => keyOf(id, i));
 
 /** Bytes in memory, cut as `writeBytes` takes them. */
 export async function* inPieces(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
@@ -47,42 +47,49 @@ export async function inMemory(
 }
 
 /**
- * Stores a file's bytes under its hash, chunk by chunk; no more than a chunk is in memory.
+ * Stores a file's bytes under an id, chunk by chunk; no more than two chunks are in memory. While one is written, the
+ * next is already asked for: whoever reads or hashes them does it meanwhile.
  * @param pieces of CHUNK bytes each, the last one as long as it is
  * @returns the number of chunks, for the record that is written last
  * @throws {StorageError}
  */
 export async function writeBytes(
-  hash: string,
+  id: string,
   pieces: AsyncIterable<Uint8Array>,
   onProgress?: (stored: number) => void,
 ): Promise<number> {
   let [chunks, stored] = [0, 0];
+  let writing = Promise.resolve();
   for await (const piece of pieces) {
-    await write({ [keyOf(hash, chunks++)]: toBase64(piece) });
+    const text = toBase64(piece);
+    await writing;
+    writing = write({ [keyOf(id, chunks++)]: text });
+    // Told where it is awaited, above or below; until then a failed write is nobody's surprise.
+    writing.catch(() => undefined);
     stored += piece.length;
     onProgress?.(stored);
   }
+  await writing;
   return chunks;
 }
 
 /** One chunk of a stored file, or nothing when it is gone. */
-export async function readChunk(hash: string, chunk: number): Promise<Uint8Array<ArrayBuffer> | null> {
-  const text = await store.getItem(keyOf(hash, chunk));
+export async function readChunk(id: string, chunk: number): Promise<Uint8Array<ArrayBuffer> | null> {
+  const text = await store.getItem(keyOf(id, chunk));
   return text === null ? null : fromBase64(text);
 }
 
 /** The chunks of a stored file in order, or nothing when any of them is gone. */
-export async function readBytes(hash: string, chunks: number): Promise<Uint8Array<ArrayBuffer>[] | null> {
-  const keys = chunkKeys(hash, chunks);
+export async function readBytes(id: string, chunks: number): Promise<Uint8Array<ArrayBuffer>[] | null> {
+  const keys = chunkKeys(id, chunks);
   const parts = await store.getMany(keys);
   if (keys.some((key) => parts[key] === null || parts[key] === undefined)) return null;
   return keys.map((key) => fromBase64(parts[key]!));
 }
 
 /** Removes all chunks of a file, whether or not a record tells how many there are. */
-export async function removeBytes(hash: string): Promise<void> {
-  const prefix = `bytes/${hash}/`;
+export async function removeBytes(id: string): Promise<void> {
+  const prefix = `bytes/${id}/`;
   const keys = (await store.getAllKeys()).filter((k) => k.startsWith(prefix));
   for (let i = 0; i < keys.length; i += 100) await remove(keys.slice(i, i + 100));
 }

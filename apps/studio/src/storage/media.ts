@@ -5,7 +5,7 @@ import { removeToKeep } from './removed';
 import { remove, store, write } from './store';
 import { ifFree, whileHeld } from './tabs';
 
-/** What is known of a file that the user brought; its bytes lie apart, under its hash. */
+/** What is known of a file that the user brought; its bytes lie apart. */
 export const mediaRecordSchema = z.strictObject({
   hash: z.string().regex(/^[0-9a-f]{64}$/),
   kind: z.enum(['picture', 'clip', 'sound']).default('picture'),
@@ -26,10 +26,15 @@ export const mediaRecordSchema = z.strictObject({
   /** A name the user sorts it under. */
   group: z.string().max(60).optional(),
   chunks: z.number().int().min(1),
+  /** What its bytes lie under, where that is not its hash: they are written before the hash is known. */
+  bytes: z.string().min(1).optional(),
   added: z.string(),
 });
 export type MediaRecord = z.infer<typeof mediaRecordSchema>;
-export type MediaFactsFound = Omit<MediaRecord, 'hash' | 'chunks' | 'added' | 'size'>;
+export type MediaFactsFound = Omit<MediaRecord, 'hash' | 'chunks' | 'bytes' | 'added' | 'size'>;
+
+/** What the bytes of a file lie under. */
+export const bytesId = ({ hash, bytes }: Pick<MediaRecord, 'hash' | 'bytes'>) => bytes ?? hash;
 
 /** Type of a stored picture sequence, which is a clip. */
 export const SEQUENCE_TYPE = 'application/zip';
@@ -49,51 +54,92 @@ const COMING = 'coming/';
  * Stores a file under its hash, once. Pieces go first and the record last, so that a record always has its bytes.
  * @throws {StorageError}; nothing of the file is left behind then
  */
-export async function storeMedia(
-  file: StoredFile,
-  facts: MediaFactsFound,
-  onProgress?: (stored: number) => void,
-): Promise<MediaRecord> {
+export async function storeMedia(file: StoredFile, facts: MediaFactsFound): Promise<MediaRecord> {
   const { hash, size } = file;
   // What lies here with parts missing is written anew.
   const held = await readWhole(hash);
   if (held) return held;
-  return whileHeld(importLock(hash), async () => {
-    await write({ [COMING + hash]: '1' });
+  return coming(hash, async () => {
+    const chunks = await writeBytes(hash, file.pieces());
+    return keepRecord({ ...facts, hash, size, chunks, added: new Date().toISOString() });
+  });
+}
+
+/** Bytes on their way in, whose hash is known when all have gone by. */
+export interface Incoming {
+  pieces(): AsyncIterable<Uint8Array>;
+  /** What is known of the file, and SHA-256 and size of all pieces, once they have gone by. */
+  end(): Promise<{ hash: string; size: number; facts: MediaFactsFound }>;
+}
+
+/**
+ * Stores a file while it is hashed. Pieces go first and the record last, so that a record always has its bytes; of a
+ * file that is here already nothing is written in the end.
+ * @param id what its bytes lie under, new for each file
+ * @throws {StorageError}; nothing of the file is left behind then
+ */
+export function storeIncoming(
+  id: string,
+  file: Incoming,
+  onProgress?: (stored: number) => void,
+): Promise<{ record: MediaRecord; again: boolean }> {
+  return coming(id, async () => {
+    const chunks = await writeBytes(id, file.pieces(), onProgress);
+    const { hash, size, facts } = await file.end();
+    const before = await readMediaRecord(hash);
+    const held = before && (await readWhole(hash));
+    if (held) {
+      await removeBytes(id);
+      return { record: held, again: true };
+    }
+    const added = new Date().toISOString();
+    const record = await keepRecord({ ...facts, hash, size, chunks, bytes: id, added });
+    if (before) await removeBytes(bytesId(before));
+    return { record, again: false };
+  });
+}
+
+/** Brings bytes in under an id. What is written of them goes again when it fails, or when it is cut off. */
+function coming<T>(id: string, work: () => Promise<T>): Promise<T> {
+  return whileHeld(importLock(id), async () => {
+    await write({ [COMING + id]: '1' });
     try {
-      const chunks = await writeBytes(hash, file.pieces(), onProgress);
-      const record: MediaRecord = { ...facts, hash, size, chunks, added: new Date().toISOString() };
-      await saveMediaRecord(record);
-      await remove([COMING + hash]);
-      tellStored({ kind: 'media', id: hash });
-      return record;
+      const done = await work();
+      await remove([COMING + id]);
+      return done;
     } catch (error) {
-      await forgetComing(hash).catch(() => undefined);
+      await forgetComing(id).catch(() => undefined);
       throw error;
     }
   });
+}
+
+async function keepRecord(record: MediaRecord): Promise<MediaRecord> {
+  await saveMediaRecord(record);
+  tellStored({ kind: 'media', id: record.hash });
+  return record;
 }
 
 export const mediaId = (record: MediaRecord) => `sha256:${record.hash}`;
 /** A file as a reel names it. */
 export const mediaFile = (record: MediaRecord) => ({ media: mediaId(record), name: record.name });
 
-/** Removes what an import that was stopped has written. */
-export async function forgetComing(hash: string): Promise<void> {
-  if ((await store.getItem(RECORD + hash)) === null) await removeBytes(hash);
-  await remove([COMING + hash]);
+/** Removes what an import that was stopped has written. What has its record is whole, and stays. */
+export async function forgetComing(id: string): Promise<void> {
+  if (!(await listMedia()).some((record) => bytesId(record) === id)) await removeBytes(id);
+  await remove([COMING + id]);
 }
 
 /** The lock that an import holds while it lives, in whichever tab. */
-export const importLock = (hash: string) => `import/${hash}`;
+export const importLock = (id: string) => `import/${id}`;
 
 /** Removes what imports left behind that were cut off. What one of another tab is bringing in is left alone. */
 export async function clearBrokenImports(): Promise<void> {
   const keys = await store.getAllKeys();
   for (const key of keys) {
     if (!key.startsWith(COMING)) continue;
-    const hash = key.slice(COMING.length);
-    await ifFree(importLock(hash), () => forgetComing(hash));
+    const id = key.slice(COMING.length);
+    await ifFree(importLock(id), () => forgetComing(id));
   }
 }
 
@@ -136,7 +182,7 @@ export async function lackingMedia(hashes: readonly string[]): Promise<Set<strin
   const lacking = new Set<string>();
   for (const hash of hashes) {
     const record = keys.has(RECORD + hash) ? await readMediaRecord(hash) : null;
-    const whole = record && chunkKeys(hash, record.chunks).every((key) => keys.has(key));
+    const whole = record && chunkKeys(bytesId(record), record.chunks).every((key) => keys.has(key));
     if (!whole) lacking.add(hash);
   }
   return lacking;
@@ -148,13 +194,14 @@ export async function readWhole(hash: string): Promise<MediaRecord | null> {
 }
 
 /** The bytes of a stored file that is here whole, piece by piece. */
-export function streamMedia({ hash, chunks, name }: MediaRecord): ReadableStream<Uint8Array> {
+export function streamMedia(record: MediaRecord): ReadableStream<Uint8Array> {
   let next = 0;
   return new ReadableStream({
     pull: async (controller) => {
-      if (next === chunks) return controller.close();
-      const piece = await readChunk(hash, next++);
-      if (!piece) throw new Error(`A part of "${name}" is gone from this browser. Add the file again.`);
+      if (next === record.chunks) return controller.close();
+      const piece = await readChunk(bytesId(record), next++);
+      if (!piece)
+        throw new Error(`A part of "${record.name}" is gone from this browser. Add the file again.`);
       controller.enqueue(piece);
     },
   });
@@ -164,6 +211,6 @@ export function streamMedia({ hash, chunks, name }: MediaRecord): ReadableStream
 export async function readMedia(hash: string): Promise<{ record: MediaRecord; blob: Blob } | null> {
   const record = await readMediaRecord(hash);
   if (!record) return null;
-  const parts = await readBytes(hash, record.chunks);
+  const parts = await readBytes(bytesId(record), record.chunks);
   return parts && { record, blob: new Blob(parts, { type: record.type }) };
 }

@@ -74,11 +74,17 @@ export async function putBack(id: RemovedId): Promise<void> {
   if (removed.kind === 'media') tellStored({ kind: 'media', id: removed.id });
 }
 
-async function hasBytes({ id, text }: Removed): Promise<boolean> {
-  const { chunks } = z
-    .object({ chunks: z.number().int().min(1) })
+/** Where the bytes of a file lie that is described by a record, of whichever version. */
+function bytesOf(hash: string, text: string | null): { id: string; chunks: number } {
+  const { bytes, chunks } = z
+    .object({ bytes: z.string().optional(), chunks: z.number().int().min(1) })
     .catch({ chunks: 0 })
     .parse(jsonOf(text));
+  return { id: bytes ?? hash, chunks };
+}
+
+async function hasBytes(removed: Removed): Promise<boolean> {
+  const { id, chunks } = bytesOf(removed.id, removed.text);
   const keys = new Set(await keysWith(`bytes/${id}/`));
   return chunks > 0 && chunkKeys(id, chunks).every((key) => keys.has(key));
 }
@@ -86,17 +92,18 @@ async function hasBytes({ id, text }: Removed): Promise<boolean> {
 /** Deletes for good. */
 export async function purge(all: readonly Removed[]): Promise<void> {
   for (const removed of all) {
-    if (removed.kind === 'media') await dropFile(removed.id);
+    if (removed.kind === 'media') await dropFile(removed.id, bytesOf(removed.id, removed.text).id);
     else await remove([`history/${removed.id}`]);
     await remove([keyOf(removed)]);
   }
 }
 
 /** Frees the bytes of a file that is on the shelf no more. */
-async function dropFile(hash: string): Promise<void> {
-  // One that was added again is on the shelf, with the same bytes.
-  if ((await store.getItem(`media/${hash}`)) !== null) return;
-  await removeBytes(hash);
+async function dropFile(hash: string, bytes: string): Promise<void> {
+  const again = await store.getItem(`media/${hash}`);
+  // One that was added again is on the shelf, maybe with the same bytes.
+  if (again === null || bytesOf(hash, again).id !== bytes) await removeBytes(bytes);
+  if (again !== null) return;
   await remove([`thumb/${hash}`, `wave/${hash}`]);
 }
 
@@ -105,7 +112,8 @@ export async function purgeOld(now = new Date()): Promise<void> {
   const oldest = new Date(now.getTime() - DAYS_KEPT * 86_400_000).toISOString();
   await purge((await listRemoved()).filter((r) => r.removed < oldest));
   for (const key of await keysWith(BEFORE)) {
-    await dropFile(key.slice(BEFORE.length));
+    const hash = key.slice(BEFORE.length);
+    await dropFile(hash, hash);
     await remove([key]);
   }
 }

@@ -5,11 +5,21 @@ jest.mock('@react-native-async-storage/async-storage', () => jest.requireActual(
 import { change, graphicOf, newReel, setSlot, startHistory, undo } from '@fresh-reel/core';
 import { templateById } from '@fresh-reel/templates';
 import { readBrand } from './brand';
-import { inMemory } from './bytes';
+import { inMemory, inPieces } from './bytes';
 import { demoReels, startDemo } from './demo';
 import { listFonts, storeFont } from './fonts';
 import { keepHistory, readHistory } from './histories';
-import { clearBrokenImports, importLock, listMedia, readMedia, removeMedia, storeMedia } from './media';
+import {
+  bytesId,
+  clearBrokenImports,
+  importLock,
+  listMedia,
+  readMedia,
+  readWhole,
+  removeMedia,
+  storeIncoming,
+  storeMedia,
+} from './media';
 import { deleteReel, listReels, readReel, saveReel } from './reels';
 import { DAYS_KEPT, listRemoved, purge, purgeOld, putBack, removeToKeep } from './removed';
 import { StorageError } from './store';
@@ -149,6 +159,58 @@ describe('media in storage', () => {
     await removeMedia(record);
     await purge(await listRemoved());
     expect([...held.keys()]).toEqual(['media/odd']);
+  });
+
+  it('hashed while it is stored is the same file, and kept once', async () => {
+    const bytes = await inMemory(new TextEncoder().encode('abc'));
+    const incoming = {
+      pieces: bytes.pieces,
+      end: async () => ({ hash: bytes.hash, size: bytes.size, facts }),
+    };
+    const first = await storeIncoming('one', incoming);
+    expect(bytesId(first.record)).toBe('one');
+    expect(await readMedia(bytes.hash)).toMatchObject({ record: first.record, blob: { size: 3 } });
+    expect(await storeIncoming('two', incoming)).toEqual({ record: first.record, again: true });
+    expect([...held.keys()].sort()).toEqual(['bytes/one/0', `media/${bytes.hash}`]);
+    // What lost a part is stored anew, and nothing of the old stays.
+    held.set('bytes/one/1', 'AAAA');
+    held.delete('bytes/one/0');
+    expect(await storeIncoming('three', incoming)).toMatchObject({ again: false });
+    expect([...held.keys()].sort()).toEqual(['bytes/three/0', `media/${bytes.hash}`]);
+    expect(await readWhole(bytes.hash)).not.toBeNull();
+    // Cut off between the record and the end, it is whole; cut off before, it goes.
+    for (const id of ['three', 'four']) held.set(`coming/${id}`, '1');
+    held.set('bytes/four/0', 'AAAA');
+    await clearBrokenImports();
+    expect([...held.keys()].sort()).toEqual(['bytes/three/0', `media/${bytes.hash}`]);
+  });
+
+  it('hashed while it is stored leaves nothing when the disk is full or it cannot be read', async () => {
+    const end = async () => ({ hash: 'f00', size: 9, facts });
+    room.left = 1_500_000;
+    const full = storeIncoming('one', { pieces: () => inPieces(bytes), end });
+    await expect(full).rejects.toThrow(StorageError);
+    room.left = Number.POSITIVE_INFINITY;
+    async function* torn() {
+      yield bytes.subarray(0, 3);
+      throw new Error('The file was moved.');
+    }
+    await expect(storeIncoming('two', { pieces: torn, end })).rejects.toThrow('moved');
+    expect([...held.keys()]).toEqual([]);
+  });
+
+  it('deleted, added again and deleted for good leaves the new bytes alone', async () => {
+    const bytes = await inMemory(new TextEncoder().encode('abc'));
+    const incoming = {
+      pieces: bytes.pieces,
+      end: async () => ({ hash: bytes.hash, size: bytes.size, facts }),
+    };
+    const { record } = await storeIncoming('one', incoming);
+    await removeMedia(record);
+    const again = await storeIncoming('two', incoming);
+    await purge(await listRemoved());
+    expect(await readMedia(bytes.hash)).toMatchObject({ record: again.record });
+    expect([...held.keys()].sort()).toEqual(['bytes/two/0', `media/${bytes.hash}`]);
   });
 
   it('that lost a piece is missing, not broken', async () => {

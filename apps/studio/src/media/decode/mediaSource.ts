@@ -1,6 +1,6 @@
 import { ALL_FORMATS, BlobSource, CustomSource, Input } from 'mediabunny';
 import { CHUNK, readChunk } from '../../storage/bytes';
-import { type MediaRecord, readMediaRecord, SEQUENCE_TYPE } from '../../storage/media';
+import { bytesId, type MediaRecord, readMediaRecord, SEQUENCE_TYPE } from '../../storage/media';
 import type { ReadRange } from '../files/zip';
 import { assetUrl, kindOfFile } from './assets';
 
@@ -8,12 +8,12 @@ import { assetUrl, kindOfFile } from './assets';
 const KEPT_CHUNKS = 4;
 
 /** Reads parts of a stored file where they are wanted; the file is never held whole. */
-function storedRange({ hash }: MediaRecord): ReadRange {
+function storedRange(record: MediaRecord): ReadRange {
   const kept = new Map<number, Promise<Uint8Array | null>>();
   const chunk = (i: number) => {
     let held = kept.get(i);
     if (!held) {
-      held = readChunk(hash, i);
+      held = readChunk(bytesId(record), i);
       kept.set(i, held);
       if (kept.size > KEPT_CHUNKS) kept.delete(kept.keys().next().value!);
     }

@@ -27,18 +27,36 @@ export async function* recut(stream: AsyncIterable<Uint8Array>): AsyncGenerator<
   if (filled > 0) yield piece.subarray(0, filled);
 }
 
-/** SHA-256 of what comes in pieces, and how many bytes that was. */
-export async function hashOf(
-  pieces: AsyncIterable<Uint8Array>,
-  onRead?: (bytes: number) => void,
-): Promise<{ hash: string; size: number }> {
+/** SHA-256 of bytes, and how many they are. */
+export interface Hashed {
+  readonly hash: string;
+  readonly size: number;
+}
+
+/** Hashes what comes in pieces while it goes by. */
+export async function hashing(): Promise<{
+  through(pieces: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array>;
+  /** Of all that went by. */
+  end(): Hashed;
+}> {
   const hash = await createSHA256();
   hash.init();
   let size = 0;
-  for await (const piece of pieces) {
-    hash.update(piece);
-    size += piece.length;
-    onRead?.(size);
-  }
-  return { hash: hash.digest('hex'), size };
+  return {
+    async *through(pieces) {
+      for await (const piece of pieces) {
+        hash.update(piece);
+        size += piece.length;
+        yield piece;
+      }
+    },
+    end: () => ({ hash: hash.digest('hex'), size }),
+  };
+}
+
+/** SHA-256 of what comes in pieces. */
+export async function hashOf(pieces: AsyncIterable<Uint8Array>): Promise<Hashed> {
+  const { through, end } = await hashing();
+  for await (const _ of through(pieces));
+  return end();
 }

@@ -18,7 +18,7 @@ export type Take =
 
 /** From an import worker to the page. */
 export type FromImport =
-  /** Part of the whole work, 0..1; the hash, once the file is being stored. */
+  /** Part of the whole work, 0..1; what the bytes lie under, once they are being stored. */
   | { readonly type: 'progress'; readonly part: number; readonly storing: string | undefined }
   | { readonly type: 'hashed'; readonly hash: string }
   | { readonly type: 'done'; readonly record: MediaRecord; readonly again: boolean }

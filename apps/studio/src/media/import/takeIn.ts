@@ -1,8 +1,15 @@
 import { VideoSampleSink } from 'mediabunny';
-import { type MediaFactsFound, type MediaRecord, readWhole, storeMedia } from '../../storage/media';
+import { newId } from '../../storage/ids';
+import {
+  listMedia,
+  type MediaFactsFound,
+  type MediaRecord,
+  readWhole,
+  storeIncoming,
+} from '../../storage/media';
 import { write } from '../../storage/store';
 import { type Frames, openFrames, sequenceBytes } from '../decode/sequence';
-import { hashOf, piecesOf, recut } from '../files/hash';
+import { hashing, hashOf, piecesOf, recut } from '../files/hash';
 import { rangeOf } from '../files/zip';
 import { MediaError } from './mediaError';
 import type { Take } from './messages';
@@ -11,9 +18,8 @@ import { probeSequence } from './probeSequence';
 import { sniffMedia } from './sniff';
 import { keepThumb, makeThumb, writeThumb } from './thumb';
 
-/** Parts of the work: pictures of a sequence are looked at, then all is hashed, then stored. */
+/** Part of the work when the pictures of a sequence have been looked at. */
 const LOOKED = 0.3;
-const HASHED = 0.5;
 /** Peaks of a waveform that are kept. */
 const PEAKS = 240;
 
@@ -27,7 +33,7 @@ interface Looked {
   preview(hash: string): Promise<void>;
 }
 
-/** How far the work is, 0..1, and the hash, once the file is being stored. */
+/** How far the work is, 0..1, and what the bytes lie under, once they are being stored. */
 export type OnProgress = (part: number, storing?: string) => void;
 
 /** Tells how far one stretch of the work is, which lies between two parts of the whole. */
@@ -78,26 +84,32 @@ async function lookAtFrames(
 }
 
 /**
- * Takes a clip, a sound or a picture sequence in. It is hashed first and stored second: the same file is stored once,
- * and bytes lie under their hash from the beginning.
+ * Takes a clip, a sound or a picture sequence in, hashed while it is stored. A file of the size of one on the shelf is
+ * hashed first, so that the same file does not need its room twice.
  * @throws {MediaError} when it cannot be used; {StorageError} when it cannot be kept, and then nothing of it is
  */
 export async function takeIn(what: Take, tell: OnProgress): Promise<{ record: MediaRecord; again: boolean }> {
   const looked = await lookAt(what, tell);
-  const { hash, size } = await hashOf(
-    looked.bytes(),
-    telling(tell, ['frames' in what ? LOOKED : 0, HASHED], looked.size),
+  if ((await listMedia()).some((record) => record.size === looked.size)) {
+    const { hash } = await hashOf(looked.bytes());
+    const held = await readWhole(hash);
+    if (held) return { record: held, again: true };
+  }
+  const id = newId();
+  const { through, end } = await hashing();
+  return storeIncoming(
+    id,
+    {
+      pieces: () => through(looked.bytes()),
+      end: async () => {
+        const hashed = end();
+        // Small pictures come first: they are of no harm without a record, and a record is never without them.
+        await looked.preview(hashed.hash);
+        return { ...hashed, facts: looked.facts };
+      },
+    },
+    telling(tell, ['frames' in what ? LOOKED : 0, 1], looked.size, id),
   );
-  const held = await readWhole(hash);
-  if (held) return { record: held, again: true };
-  // Small pictures come first: they are of no harm without a record, and a record is never without them.
-  await looked.preview(hash);
-  const record = await storeMedia(
-    { hash, size, pieces: looked.bytes },
-    looked.facts,
-    telling(tell, [HASHED, 1], size, hash),
-  );
-  return { record, again: false };
 }
 
 /** Makes and keeps what the shelf shows of a clip or a sound. */
