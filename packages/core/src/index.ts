@@ -47,6 +47,16 @@ export {
   type Use,
 } from './documents/template';
 export { COMING } from './edit/comingKinds';
+export {
+  FRAMING_KEYS,
+  type FramingKey,
+  framedIn,
+  framingClock,
+  framingHeld,
+  holdFraming,
+  putFraming,
+  turnAbout,
+} from './edit/framing';
 export { cancel, change, type History, redo, settle, startHistory, undo } from './edit/history';
 export {
   changeItem,
@@ -69,6 +79,17 @@ export {
   removeKey,
 } from './edit/keyframes';
 export { commonFields, type MotionField, type MotionKind, unitFields } from './edit/motionFields';
+export {
+  type Added,
+  addColour,
+  addFile,
+  addFiles,
+  addTitle,
+  type FileFacts,
+  frameOfClip,
+  reelOfFiles,
+  reelOverClip,
+} from './edit/newItems';
 export {
   addPoint,
   type EditedPath,
@@ -104,8 +125,10 @@ export {
   applyBrand,
   changeText,
   chooseLook,
+  emptyReel,
   graphicOf,
   hideSlot,
+  type NewReel,
   newReel,
   pourInto,
   pourMedia,
@@ -202,10 +225,11 @@ export { readFontFacts } from './text/fontFacts';
 export { EMOJI_FAMILY, FontBook } from './text/fonts';
 export { loadHarfBuzz } from './text/harfbuzz';
 export { inkBounds } from './text/layout';
-export { localTime, markTime, type Stretch, stretches } from './time/clock';
+export { type Clock, localTime, markTime, type Stretch, stretches } from './time/clock';
 export {
   convertFrames,
   framesIn,
+  nearestRate,
   OFFERED_RATES,
   parseRate,
   type Rate,

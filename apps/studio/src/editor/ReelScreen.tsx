@@ -5,14 +5,14 @@ import {
   itemOf,
   nominal,
   type Reel,
+  ReelScene,
   type Region,
 } from '@fresh-reel/core';
-import { useRouter } from 'expo-router';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
+import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { GroundSheet } from '../preview/GroundSheet';
 import { sameContent, usePreviewState, usePreviewSurface } from '../preview/usePreview';
-import { Place } from '../shell/Place';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
 import { useSoundtrack } from '../sound/useSoundtrack';
@@ -52,10 +52,9 @@ interface Props {
 /** One reel, from words to file. */
 export function ReelScreen({ history, begin }: Props) {
   const editor = useReelEditing(history);
-  const { settle, cancel } = editor ?? {};
-  const gestures = useMemo(() => settle && cancel && { begin: settle, cancel }, [settle, cancel]);
+  const { settle, cancel } = editor;
+  const gestures = useMemo(() => ({ begin: settle, cancel }), [settle, cancel]);
   const [rows] = useState(() => new SlotRows());
-  if (!editor || !gestures) return <EmptyReel name={history.present.name} />;
   return (
     <ReelEditorProvider value={editor}>
       <GesturesProvider value={gestures}>
@@ -67,34 +66,15 @@ export function ReelScreen({ history, begin }: Props) {
   );
 }
 
-/** A reel may come from a file with nothing on its tracks. */
-function EmptyReel({ name }: { name: string }) {
-  const router = useRouter();
-  return (
-    <Place title={name} testID="empty-reel">
-      <Txt>There is nothing in this reel. Begin a new one with a template.</Txt>
-      <View style={styles.start}>
-        <Button
-          title="Choose a template"
-          kind="next"
-          icon="layout-grid"
-          onPress={() => router.navigate('/templates')}
-          testID="empty-reel-templates"
-        />
-      </View>
-    </Place>
-  );
-}
-
 function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
-  const { reel, graphic, chooseGraphic, scene, time, edit, settle } = useReelEditor();
+  const { reel, work, chooseGraphic, edit, settle } = useReelEditor();
   useTitle(reel.name);
   const wide = useIsWide();
   const { height } = useWindowDimensions();
   // In a low window the picture stands beside the step, as in a wide one.
   const beside = useIsLow() || wide;
   const surface = usePreviewSurface();
-  const [step, setStep] = useState<Step>('fill');
+  const [step, setStep] = useState<Step>(work ? 'fill' : 'place');
   const [selected, setSelected] = useState<string>();
   const [safeAreas, setSafeAreas] = useState(false);
   const [loop, setLoop] = useState(true);
@@ -116,15 +96,17 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
   const [point, choosePoint] = useState<number>();
   const [apart, setApart] = useState(false);
   const shown = usePreviewState(surface, (s) => s.frame?.notices, sameContent);
-  const notices = useMemo(() => (shown ?? []).filter((n) => n.item === graphic.id), [shown, graphic.id]);
+  const worked = work?.graphic.id;
+  const notices = useMemo(() => (shown ?? []).filter((n) => n.item === worked), [shown, worked]);
+  const transparent = useMemo(() => new ReelScene(reel, DOCUMENT_ONLY).transparent, [reel]);
 
   useEffect(() => {
     surface.show(reel);
   }, [surface, reel]);
   // The first picture is the template's still: it shows everything at rest.
-  const [opened] = useState(() => time.frameOf(scene.timeOf(graphic.template.still)));
+  const [opened] = useState(() => work?.time.frameOf(work.scene.timeOf(work.graphic.template.still)) ?? 0);
   useEffect(() => surface.seek(opened), [surface, opened]);
-  const [firstSlot] = useState(graphic.template.slots[0]?.id);
+  const [firstSlot] = useState(work?.graphic.template.slots[0]?.id);
   useEffect(() => {
     if (begin && firstSlot) rows.focus(firstSlot);
   }, [begin, firstSlot, rows]);
@@ -140,12 +122,14 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
   const select = useCallback(
     (slot: string | undefined, move = true) => {
       setSelected(slot);
+      if (!work) return;
+      const { graphic, scene, time } = work;
       const found = graphic.template.slots.find((s) => s.id === slot);
       const inView = surface.snapshot().frame?.regions.some((r) => r.item === graphic.id && r.slot === slot);
       if (found && move && !(inView && surface.snapshot().playing === false && slot === selected))
         seek(time.frameOf(scene.timeOf(found.moment)));
     },
-    [graphic, scene, time, seek, surface, selected],
+    [work, seek, surface, selected],
   );
   const play = useCallback(() => {
     const { playing, frame } = surface.snapshot();
@@ -197,10 +181,10 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
     else select(undefined);
   };
   const dragPicture = ({ slot, box, picture }: Region, dx: number, dy: number) => {
-    const held = scene.slots.pictureFill(slot);
-    if (!held || !picture) return;
+    const held = work?.scene.slots.pictureFill(slot);
+    if (!work || !held || !picture) return;
     const focus = draggedFocus(picture, box, held.scale, held.focus, held.flip ? -dx : dx, dy);
-    edit((r) => adjustPicture(r, graphic.id, slot, held, { focus }), `drag-${slot}`);
+    edit((r) => adjustPicture(r, work.graphic.id, slot, held, { focus }), `drag-${slot}`);
   };
   const sheet = useStepScroll(step);
   const strip = useKeptPlace(sheet.ref, !beside);
@@ -221,8 +205,8 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
                   surface={surface}
                   selected={selected}
                   onSelect={onSelect}
-                  tags={step === 'fill'}
-                  handles={step === 'adjust'}
+                  over={OVER[step] === 'place' || work ? OVER[step] : 'nothing'}
+                  transparent={transparent}
                   safeAreas={safeAreas}
                   onDragPicture={dragPicture}
                   onDragEnd={settle}
@@ -239,18 +223,13 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
                   onSilent={setSilent}
                   safeAreas={safeAreas}
                   onSafeAreas={setSafeAreas}
-                  onGround={scene.transparent ? () => setGround(true) : undefined}
+                  onGround={transparent ? () => setGround(true) : undefined}
                 />
-                {step === 'place' ? (
-                  <Line surface={surface} onSeek={seek} />
-                ) : (
-                  <>
-                    <Ribbon surface={surface} onSeek={seek} />
-                    <View ref={strip}>
-                      <KeyStrip />
-                    </View>
-                  </>
-                )}
+                {step === 'place' && <Line surface={surface} onSeek={seek} />}
+                {step !== 'place' && work && <Ribbon surface={surface} onSeek={seek} />}
+                <View ref={strip}>
+                  {keyed && (keyed.kind === 'item') === (step === 'place') && <KeyStrip />}
+                </View>
               </View>
             </View>
             <View style={[beside ? styles.right : styles.below, beside && !wide && styles.rightLow]}>
@@ -267,13 +246,16 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
                 testID={`sheet-${step}`}
               >
                 <Warnings />
-                {(step === 'fill' || step === 'adjust') && (
-                  <WhichGraphic reel={reel} value={graphic.id} onChange={chooseGraphic} />
-                )}
-                {step === 'fill' && (
+                {(step === 'fill' || step === 'adjust') &&
+                  (work ? (
+                    <WhichGraphic reel={reel} value={work.graphic.id} onChange={chooseGraphic} />
+                  ) : (
+                    <NoTitle onPlace={() => goTo('place')} />
+                  ))}
+                {work && step === 'fill' && (
                   <FillStep selected={selected} onSelect={select} onSeek={seek} notices={notices} />
                 )}
-                {step === 'adjust' && <AdjustStep />}
+                {work && step === 'adjust' && <AdjustStep />}
                 {step === 'place' && <PlaceStep />}
                 {step === 'render' && (
                   <RenderStep
@@ -294,6 +276,21 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
         </View>
       </PathPointProvider>
     </DeskProvider>
+  );
+}
+
+/** What stands over the picture in each step. */
+const OVER = { fill: 'tags', adjust: 'handles', place: 'place', render: 'nothing' } as const;
+
+/** A reel of footage alone has nothing to fill and adjust yet. */
+function NoTitle({ onPlace }: { onPlace: () => void }) {
+  return (
+    <View style={styles.none}>
+      <Txt>There is no title in this reel yet. Place one where it belongs; then it is filled here.</Txt>
+      <View style={styles.start}>
+        <Button title="Place a title" kind="next" icon="type" onPress={onPlace} testID="no-title" />
+      </View>
+    </View>
   );
 }
 
@@ -356,6 +353,7 @@ const styles = StyleSheet.create({
   screen: { flex: 1, backgroundColor: colour.paper },
   grow: { flex: 1 },
   start: { flexDirection: 'row' },
+  none: { gap: 12 },
   columns: { flexDirection: 'row' },
   left: { flex: 3 },
   // The steps stand at the foot of a phone, within the thumb's reach.

@@ -19,12 +19,14 @@ export const KINDS: Readonly<Record<MediaRecord['kind'], { word: string; icon: I
 interface Props {
   readonly records: readonly MediaRecord[];
   readonly chosen?: string | undefined;
+  /** Several that are chosen, in their order, by hash. */
+  readonly numbers?: ReadonlyMap<string, number>;
   readonly onChoose: (record: MediaRecord) => void;
   readonly columns: number;
 }
 
 /** Files side by side: a small picture or the shape of the sound, and what each is. */
-export function ShelfGrid({ records, chosen, onChoose, columns }: Props) {
+export function ShelfGrid({ records, chosen, numbers, onChoose, columns }: Props) {
   return (
     <VirtualGrid
       items={records}
@@ -33,7 +35,12 @@ export function ShelfGrid({ records, chosen, onChoose, columns }: Props) {
       gap={10}
       height={190}
       render={(record) => (
-        <Item record={record} chosen={record.hash === chosen} onPress={() => onChoose(record)} />
+        <Item
+          record={record}
+          chosen={record.hash === chosen || numbers?.has(record.hash) === true}
+          number={numbers?.get(record.hash)}
+          onPress={() => onChoose(record)}
+        />
       )}
     />
   );
@@ -43,7 +50,14 @@ export function useColumns(): number {
   return useIsWide() ? 5 : 2;
 }
 
-function Item({ record, chosen, onPress }: { record: MediaRecord; chosen: boolean; onPress: () => void }) {
+interface ItemProps {
+  readonly record: MediaRecord;
+  readonly chosen: boolean;
+  readonly number: number | undefined;
+  readonly onPress: () => void;
+}
+
+function Item({ record, chosen, number, onPress }: ItemProps) {
   const thumb = useThumb(record.kind === 'sound' ? undefined : mediaId(record));
   const kind = KINDS[record.kind];
   const facts = [lengthText(record), codecText(record), bytesText(record.size)].filter(Boolean).join(', ');
@@ -64,6 +78,13 @@ function Item({ record, chosen, onPress }: { record: MediaRecord; chosen: boolea
         <View role="img" aria-label={kind.word} style={styles.kind} pointerEvents="none">
           <Icon name={kind.icon} size={12} tint="#FFFFFF" />
         </View>
+        {number !== undefined && (
+          <View style={styles.number} pointerEvents="none">
+            <Txt kind="label" tone="white">
+              {number}
+            </Txt>
+          </View>
+        )}
       </View>
       <Txt kind="small" numberOfLines={1}>
         {record.name}
@@ -88,6 +109,17 @@ const styles = StyleSheet.create({
   },
   paper: { backgroundColor: colour.card },
   image: { width: '100%', height: '100%' },
+  number: {
+    position: 'absolute',
+    left: 5,
+    top: 5,
+    minWidth: 24,
+    height: 24,
+    borderRadius: 12,
+    alignItems: 'center',
+    justifyContent: 'center',
+    backgroundColor: colour.accent,
+  },
   kind: {
     position: 'absolute',
     right: 5,

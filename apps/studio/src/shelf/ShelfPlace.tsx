@@ -25,6 +25,7 @@ import { CORNER, colour } from '../ui/theme';
 import { bytesText } from '../ui/units';
 import { found } from './found';
 import { MediaSheet } from './MediaSheet';
+import { NewReelSheet } from './NewReelSheet';
 import { ShelfGrid, useColumns } from './ShelfGrid';
 import { useRoom } from './useRoom';
 import { whereUsed } from './whereUsed';
@@ -47,6 +48,7 @@ export function ShelfPlace() {
   const [search, setSearch] = useKept('shelf search', '');
   const [group, setGroup] = useKept('shelf group', '');
   const [open, setOpen] = useState<string>();
+  const [making, setMaking] = useState(false);
   const [fault, setFault] = useState<string>();
   const room = useRoom();
   const columns = useColumns();
@@ -98,6 +100,13 @@ export function ShelfPlace() {
         testID="shelf"
         beside={
           <View style={styles.add}>
+            <Button
+              title="New reel"
+              label="New reel from clips"
+              icon="film"
+              onPress={() => setMaking(true)}
+              testID="shelf-new-reel"
+            />
             <Button title="Camera" icon="camera" onPress={() => void add(true)} testID="shelf-camera" />
             <Button
               title="Add files"
@@ -171,6 +180,7 @@ export function ShelfPlace() {
         </View>
         <RemovedList kind="media" title="Taken off the shelf" onFault={setFault} />
       </Place>
+      {making && <NewReelSheet onClose={() => setMaking(false)} />}
       {chosen && (
         <Sheet title={chosen.name} onClose={() => setOpen(undefined)} testID="media-sheet">
           <MediaSheet

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import type { MediaRecord } from '../storage/media';
 import { useMediaList } from '../storage/queries';
 import { Field } from '../ui/Field';
@@ -12,15 +12,18 @@ interface Props {
   readonly kinds: readonly MediaRecord['kind'][];
   readonly onChoose: (record: MediaRecord) => void;
   readonly onClose: () => void;
+  /** Stands above the files. */
+  readonly children?: ReactNode;
 }
 
 /** Files on the shelf to choose one from. */
-export function ShelfSheet({ title, kinds, onChoose, onClose }: Props) {
+export function ShelfSheet({ title, kinds, onChoose, onClose, children }: Props) {
   const { data = [] } = useMediaList();
   const [search, setSearch] = useState('');
   const fitting = data.filter((r) => kinds.includes(r.kind));
   return (
     <Sheet title={title} onClose={onClose} testID="shelf-sheet">
+      {children}
       {fitting.length > 6 && (
         <Field
           label="Search the shelf"
@@ -31,9 +34,7 @@ export function ShelfSheet({ title, kinds, onChoose, onClose }: Props) {
         />
       )}
       {fitting.length === 0 && (
-        <Txt tone="quiet">
-          The shelf has nothing for this slot yet. Files that you put in any slot are kept here.
-        </Txt>
+        <Txt tone="quiet">The shelf has nothing that fits here yet. Files that you add are kept on it.</Txt>
       )}
       <ShelfGrid records={found(fitting, search)} onChoose={onChoose} columns={3} />
     </Sheet>

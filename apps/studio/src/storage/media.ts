@@ -1,3 +1,4 @@
+import type { FileFacts } from '@fresh-reel/core';
 import { z } from 'zod';
 import { chunkKeys, readBytes, readChunk, removeBytes, writeBytes } from './bytes';
 import { tellStored } from './changes';
@@ -123,6 +124,8 @@ async function keepRecord(record: MediaRecord): Promise<MediaRecord> {
 export const mediaId = (record: MediaRecord) => `sha256:${record.hash}`;
 /** A file as a reel names it. */
 export const mediaFile = (record: MediaRecord) => ({ media: mediaId(record), name: record.name });
+/** A file as it goes into a reel. */
+export const fileFacts = (record: MediaRecord): FileFacts => ({ ...record, media: mediaId(record) });
 
 /** Removes what an import that was stopped has written. What has its record is whole, and stays. */
 export async function forgetComing(id: string): Promise<void> {

@@ -17,6 +17,7 @@ import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { colour, useIsWide } from '../ui/theme';
 import { webProps } from '../ui/web';
+import { FootageSheet } from './FootageSheet';
 import { FRAME_SHAPES, lengthOf, USE_NAMES } from './facts';
 import { SLOT_KIND } from './slots';
 import { TemplatePreview } from './TemplatePreview';
@@ -32,7 +33,8 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
   const { wearing } = usePreferences();
   const setPreferences = useSetPreferences();
   const [ground, setGround] = useState(false);
-  const { start, fault } = useStartReel();
+  const [footage, setFootage] = useState(false);
+  const { start, startOver, fault } = useStartReel();
   const save = useSaveTemplateFile();
   const takeOut = useTakingOut(template);
   return (
@@ -103,6 +105,14 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
           )}
         </View>
         <View style={[styles.words, wide && styles.wordsWide]}>
+          <View style={styles.files}>
+            <Button
+              title="Put over footage"
+              icon="film"
+              onPress={() => setFootage(true)}
+              testID="over-footage"
+            />
+          </View>
           {fault && <Banner kind="fault">{fault}</Banner>}
           <View style={styles.group}>
             <Txt kind="title">{template.about}</Txt>
@@ -167,6 +177,15 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
         </View>
       </ScrollView>
       {ground && <GroundSheet onClose={() => setGround(false)} />}
+      {footage && (
+        <FootageSheet
+          onChoose={(clip) => {
+            setFootage(false);
+            void startOver(template, clip, wearing);
+          }}
+          onClose={() => setFootage(false)}
+        />
+      )}
     </View>
   );
 }

@@ -2,18 +2,25 @@ import type { Brand } from '../documents/brand';
 import type { ClipFill, ControlFill, Fill, PictureFill, SlotFill } from '../documents/fill';
 import { EMPTY_FILL, freshPicture, isPicture, isSound } from '../documents/fill';
 import type { FrameShape } from '../documents/property';
-import { FRAMES, type Graphic, type Reel } from '../documents/reel';
+import { FRAMES, type FrameSize, type Graphic, type Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import type { TextChange } from '../layers/textStyle';
 import { graphicsOf } from '../reel/graphicTime';
 import type { Rate } from '../time/rate';
 import { changeItem, changeItems } from './items';
 
-/** A reel with one graphic of a template. Time and ids are handed in, so that this stays a pure function. */
-export function newReel(
-  template: Template,
-  made: { id: string; name: string; now: string; shape: FrameShape; fill?: Fill; rate?: Rate },
-): Reel {
+/** What a new reel is made with. Time and ids are handed in, so that this stays a pure function. */
+export interface NewReel {
+  readonly id: string;
+  readonly name: string;
+  /** ISO 8601 instant. */
+  readonly now: string;
+  readonly frame: FrameSize;
+  readonly rate: Rate;
+}
+
+/** A reel with nothing in it. */
+export function emptyReel(made: NewReel): Reel {
   return {
     format: 'freshreel/reel',
     version: 3,
@@ -21,8 +28,31 @@ export function newReel(
     name: made.name,
     created: made.now,
     changed: made.now,
-    frame: FRAMES[made.shape],
-    rate: made.rate ?? template.rate,
+    frame: made.frame,
+    rate: made.rate,
+    templates: {},
+    tracks: [],
+    motionBlur: { samples: 1, shutter: 0.5 },
+    markers: [],
+  };
+}
+
+/** A reel with one graphic of a template. */
+export function newReel(
+  template: Template,
+  {
+    shape,
+    fill,
+    rate,
+    ...made
+  }: Omit<NewReel, 'frame' | 'rate'> & {
+    readonly shape: FrameShape;
+    readonly fill?: Fill;
+    readonly rate?: Rate;
+  },
+): Reel {
+  return {
+    ...emptyReel({ ...made, frame: FRAMES[shape], rate: rate ?? template.rate }),
     templates: { [template.id]: template },
     tracks: [
       {
@@ -32,14 +62,12 @@ export function newReel(
             kind: 'graphic',
             id: `${made.id}-1`,
             template: template.id,
-            fill: made.fill ?? EMPTY_FILL,
+            fill: fill ?? EMPTY_FILL,
             start: 0,
           },
         ],
       },
     ],
-    motionBlur: { samples: 1, shutter: 0.5 },
-    markers: [],
   };
 }
 

@@ -3,8 +3,10 @@ import type { ReelItemOf } from '../documents/item';
 import { freshPicture } from '../documents/pictureFill';
 import type { EvaluatedFrame, Resources } from '../evaluate/graphicScene';
 import type { FontNeeds } from '../evaluate/needs';
+import type { Region } from '../evaluate/paintPass';
 import { IDENTITY_PLANE, IDENTITY4 } from '../geometry/matrix';
 import { rectanglePath } from '../geometry/path';
+import type { Rect } from '../geometry/rect';
 import type { Size } from '../layers/kind';
 import { coverOps } from '../layers/picture';
 import { clipStretch, clipTime } from '../media/clipTime';
@@ -14,6 +16,26 @@ import type { Item } from './item';
 
 const NO_FONTS: FontNeeds = { faces: [], scripts: [] };
 const NOTHING: EvaluatedFrame = { ops: [], regions: [], notices: [] };
+
+/** Where a file item shows: it is one region, of no slot. */
+function wholeRegion(box: Rect): Region {
+  const quad = [
+    [box.x, box.y],
+    [box.x + box.width, box.y],
+    [box.x + box.width, box.y + box.height],
+    [box.x, box.y + box.height],
+  ] as const;
+  const { width, height } = box;
+  return {
+    slot: '',
+    layer: '',
+    kind: 'picture',
+    quad,
+    box: { width, height },
+    unit: [1, 0, 0, 1],
+    opacity: 1,
+  };
+}
 
 /** What items that count in frames of the reel have in common. */
 abstract class ReelTimed implements Omit<Item, 'evaluate'> {
@@ -74,13 +96,21 @@ abstract class Shown extends ReelTimed {
   evaluate(time: number): EvaluatedFrame {
     const { media, fit = 'fit' } = this.document;
     const facts = this.resources.mediaFacts(media);
+    const whole = { x: 0, y: 0, ...this.frame };
     if (!facts)
       return this.resources.isComing?.(media)
         ? NOTHING
-        : { ...NOTHING, notices: [{ kind: 'missing-picture', slot: '' }] };
+        : {
+            ...NOTHING,
+            regions: [wholeRegion(whole)],
+            notices: [{ kind: 'missing-picture', slot: '' }],
+          };
     const at = this.at(time);
     const found = { ...freshPicture(media), ...facts, id: media, fit, ...(at === undefined ? {} : { at }) };
-    return { ...NOTHING, ops: coverOps(found, { x: 0, y: 0, ...this.frame }, IDENTITY4) };
+    const ops = coverOps(found, whole, IDENTITY4);
+    const shown = ops.find((op) => op.op === 'picture');
+    const box = fit === 'fit' && shown ? shown.target : whole;
+    return { ...NOTHING, ops, regions: [wholeRegion(box)] };
   }
 
   override media(): string[] {
@@ -174,6 +204,7 @@ export class ColourItem extends ReelTimed {
     super(document, rate);
     this.frameNow = {
       ...NOTHING,
+      regions: [wholeRegion({ x: 0, y: 0, ...frame })],
       ops: [
         {
           op: 'path',

@@ -12,6 +12,10 @@ import type { Composite, Op } from '../paint/ops';
 /** How an item lies in the frame at one moment. */
 export interface Framed {
   readonly matrix: Affine;
+  /** Frame units to the right and down. */
+  readonly move: readonly [number, number];
+  /** Degrees. */
+  readonly turn: number;
   /** How much larger it shows. */
   readonly scale: number;
   /** 0..1 */
@@ -35,11 +39,14 @@ export function framedAt(framing: Framing | undefined, time: number, length: num
   const { move, scale, turn, opacity, crop, blend = 'normal' } = framing ?? {};
   const [dx, dy] = value<readonly number[]>(move, [0, 0]) as [number, number];
   const k = value(scale, 1);
-  const angle = (value(turn, 0) * Math.PI) / 180;
+  const turned = value(turn, 0);
+  const angle = (turned * Math.PI) / 180;
   const [c, s] = [k * Math.cos(angle), k * Math.sin(angle)];
   const [mx, my] = [frame.width / 2, frame.height / 2];
   return {
     matrix: multiplyAffine([c, s, -s, c, mx + dx, my + dy], [1, 0, 0, 1, -mx, -my]),
+    move: [dx, dy],
+    turn: turned,
     scale: k,
     opacity: value(opacity, 1),
     blend,
@@ -102,13 +109,17 @@ function moved(ops: readonly Op[], matrix: Affine, scale: number): readonly Op[]
 
 type Point = readonly [number, number];
 
-const placed = ([a, b, c, d, e, f]: Affine, [x, y]: Point): Point => [a * x + c * y + e, b * x + d * y + f];
+/** Where a point of an item is, as it lies in the frame. */
+export const onFrame = ([a, b, c, d, e, f]: Affine, [x, y]: Point): Point => [
+  a * x + c * y + e,
+  b * x + d * y + f,
+];
 
 /** Where letters stand, as their item lies in the frame. */
 export function framedLetters(map: LetterMap, { matrix }: Framed): LetterMap {
   return {
     ...map,
-    letters: map.letters.map((letter) => ({ ...letter, quad: letter.quad.map((p) => placed(matrix, p)) })),
+    letters: map.letters.map((letter) => ({ ...letter, quad: letter.quad.map((p) => onFrame(matrix, p)) })),
   };
 }
 
@@ -118,7 +129,7 @@ export function framedRegion(region: Region, { matrix, opacity }: Framed, fade: 
   const [rx, ry, dx, dy] = region.unit;
   return {
     ...region,
-    quad: region.quad.map((p) => placed(matrix, p)),
+    quad: region.quad.map((p) => onFrame(matrix, p)),
     unit: [a * rx + c * ry, b * rx + d * ry, a * dx + c * dy, b * dx + d * dy],
     opacity: region.opacity * opacity * fade,
   };

@@ -47,6 +47,14 @@ export function parseRate(text: string): Rate {
   return { num, den };
 }
 
+/** The exact rate that a measured one stands for: an offered one within 0.04%, else the nearest whole one, 1 to 240. */
+export function nearestRate(measured: number): Rate {
+  const near = (rate: Rate) => Math.abs(rate.num / rate.den / measured - 1);
+  const [best] = [...OFFERED_RATES].sort((a, b) => near(a) - near(b));
+  if (near(best!) <= 0.0004) return best!;
+  return { num: Math.min(240, Math.max(1, Math.round(measured) || 25)), den: 1 };
+}
+
 export function sameRate(a: Rate, b: Rate): boolean {
   return a.num * b.den === b.num * a.den;
 }

@@ -8,12 +8,12 @@ import { Choice } from '../../ui/Choice';
 import { Radio, RadioGroup } from '../../ui/RadioGroup';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 import { ControlRow } from './ControlRow';
 
 /** Looks first, then the controls the maker left, in groups; each goes back to its default in one tap. */
 export function AdjustStep() {
-  const { graphic, reel, edit, settle } = useReelEditor();
+  const { graphic, reel, edit, settle } = useGraphicEditor();
   const { data: brand } = useBrand();
   const { template, fill } = graphic;
   const worn =

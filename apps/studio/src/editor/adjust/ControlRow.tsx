@@ -22,14 +22,14 @@ import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
 import { useDesk, useLocalTime } from '../session/desk';
 import { type KeyTarget, sameTarget } from '../session/keyTargets';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 import { PathField } from './PathField';
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
 /** One control: its name, the way back, the way to keyframes, and its input. */
 export function ControlRow({ control }: { control: Control }) {
-  const { graphic, scene } = useReelEditor();
+  const { graphic, scene } = useGraphicEditor();
   const { when } = control;
   // What depends on another control is offered while that has its value.
   if (when && scene.controlAt(when.control, 0) !== when.is) return null;
@@ -47,7 +47,7 @@ export function ControlRow({ control }: { control: Control }) {
 
 /** A control that changes over time shows its value at the playhead. */
 function MovingRow({ control }: { control: Control }) {
-  const { scene } = useReelEditor();
+  const { scene } = useGraphicEditor();
   const time = useLocalTime();
   return <ControlInput control={control} value={scene.localControl(control.id, time)} changed />;
 }
@@ -62,10 +62,10 @@ export function OverTime({
   name: string;
   target: KeyTarget;
   keyed: boolean;
-  start: (time: number) => void;
+  /** Makes it change over time, from the playhead on. */
+  start: () => void;
 }) {
-  const { keyed: shown, chooseKeyed, surface } = useDesk();
-  const { time } = useReelEditor();
+  const { keyed: shown, chooseKeyed } = useDesk();
   const on = sameTarget(shown, target);
   return (
     <IconButton
@@ -74,7 +74,7 @@ export function OverTime({
       on={keyed}
       testID={`over-time-${target.kind === 'control' ? target.id : target.key}`}
       onPress={() => {
-        if (!keyed) start(time.localAt(surface.position));
+        if (!keyed) start();
         chooseKeyed(keyed && on ? undefined : target);
       }}
     />
@@ -88,7 +88,7 @@ interface InputProps {
 }
 
 function ControlInput({ control, value, changed }: InputProps) {
-  const { settle, graphic, scene, time: times, edit } = useReelEditor();
+  const { settle, graphic, scene, time: times, edit } = useGraphicEditor();
   const { keyed, chooseKeyed, surface } = useDesk();
   const testID = `control-${control.id}`;
   const held = scene.controls[control.id]!;
@@ -121,7 +121,8 @@ function ControlInput({ control, value, changed }: InputProps) {
       name={control.name}
       target={target}
       keyed={isKeyed(held)}
-      start={(time) => {
+      start={() => {
+        const time = times.localAt(surface.position);
         edit((r) => setControl(r, graphic.id, control.id, putKey(held, scene.clock, time, value)));
         settle();
       }}
@@ -227,7 +228,7 @@ function PointInput({
   put: (value: [number, number]) => void;
   testID: string;
 }) {
-  const { scene } = useReelEditor();
+  const { scene } = useGraphicEditor();
   const { width, height } = scene.frame;
   const box = (id: 'x' | 'y', prefix: string, value: number, onChange: (n: number) => void) => (
     <NumberBox

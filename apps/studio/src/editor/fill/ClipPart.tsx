@@ -19,7 +19,7 @@ import { useToast } from '../../ui/Toast';
 import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
 import { useDesk } from '../session/desk';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 import { ClipEndRow } from './ClipEndRow';
 import { clipWords } from './clipWords';
 
@@ -35,7 +35,7 @@ interface Props {
 
 /** What plays of a clip in its slot: from where, how much, how fast, and what follows when it is over. */
 export function ClipPart({ slot, held, duration, sound, name }: Props) {
-  const { graphic, scene, time, edit, settle } = useReelEditor();
+  const { graphic, scene, time, edit, settle } = useGraphicEditor();
   const { surface } = useDesk();
   const taking = useImport();
   const toast = useToast();

@@ -7,7 +7,7 @@ import { Press } from '../../ui/Press';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { secondsText } from '../../ui/units';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 import { ListSlot } from './ListSlot';
 import { MediaSlot } from './MediaSlot';
 import { SoundSlot } from './SoundSlot';
@@ -24,7 +24,7 @@ interface Props {
 
 /** The script: scene by scene in the order of time, each with the slots that show in it. */
 export function FillStep({ selected, onSelect, onSeek, notices }: Props) {
-  const { graphic, scene, time } = useReelEditor();
+  const { graphic, scene, time } = useGraphicEditor();
   const { template } = graphic;
   const frameOf = (mark: SceneDocument['still']) => time.frameOf(scene.timeOf(mark));
   const seen = new Set<string>();
@@ -105,7 +105,7 @@ const STILL_DELAY = 300;
 
 /** A small picture of one moment of the reel. */
 function Still({ frame }: { frame: number }) {
-  const { reel, scene } = useReelEditor();
+  const { reel, scene } = useGraphicEditor();
   const surface = usePreviewSurface();
   const holder = useAttached(surface);
   // While words are being typed the large preview goes first; the small pictures follow at rest.

@@ -5,12 +5,12 @@ import { NumberRow } from '../../ui/NumberRow';
 import { Row } from '../../ui/Row';
 import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 import { BlendChoice } from './BlendChoice';
 
 /** How a picture or clip sits in its slot. It can be dragged in the preview as well; these do it by numbers. */
 export function Framing({ slot, held, crops }: { slot: string; held: PictureFill; crops: boolean }) {
-  const { graphic, edit, settle } = useReelEditor();
+  const { graphic, edit, settle } = useGraphicEditor();
   const put = (part: Partial<PictureFill>, gesture = Object.keys(part).join()) =>
     edit((r) => adjustPicture(r, graphic.id, slot, held, part), `frame-${slot}-${gesture}`);
   const set = (part: Partial<PictureFill>) => {

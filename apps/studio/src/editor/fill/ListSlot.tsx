@@ -9,7 +9,7 @@ import { Field } from '../../ui/Field';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
 import { checkText } from '../session/checkText';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 import { TextTools } from '../words/TextTools';
 import { ListError, readListFile } from './listFile';
 import { SlotHead } from './SlotHead';
@@ -25,7 +25,7 @@ export function ListSlot({
   onSelect,
   notices,
 }: SlotRowProps<Extract<Slot, { kind: 'list' }>>) {
-  const { scene, graphic, edit, settle, mayEdit } = useReelEditor();
+  const { scene, graphic, edit, settle, mayEdit } = useGraphicEditor();
   const [said, setSaid] = useState<{ kind: 'info' | 'fault'; text: string }>();
   const { text } = scene.slots.slotWords(slot.id);
   const lines = text === '' ? [] : text.split('\n');

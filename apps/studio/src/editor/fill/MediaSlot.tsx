@@ -18,7 +18,7 @@ import { CHEQUERED, CORNER, colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
 import { webProps, webStyle } from '../../ui/web';
 import { checkText } from '../session/checkText';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 import { ClipPart } from './ClipPart';
 import { Framing } from './Framing';
 import { pouredText, samplesText } from './pourWords';
@@ -35,7 +35,7 @@ export function MediaSlot({
   onSelect,
   notices,
 }: SlotRowProps<Extract<Slot, { kind: 'picture' | 'logo' }>>) {
-  const { scene, graphic, edit, settle, mayEdit } = useReelEditor();
+  const { scene, graphic, edit, settle, mayEdit } = useGraphicEditor();
   const [said, setSaid] = useState<Said>();
   const [shelf, setShelf] = useState(false);
   const taking = useImport();

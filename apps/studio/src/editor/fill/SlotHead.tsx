@@ -6,7 +6,7 @@ import { Icon } from '../../ui/Icon';
 import { Press } from '../../ui/Press';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 
 const SAMPLE: Readonly<Record<Slot['kind'], string>> = {
   text: 'the sample words',
@@ -31,7 +31,7 @@ export function SlotHead({
   changed: boolean;
   onReset?: () => void;
 }) {
-  const { graphic, edit, settle } = useReelEditor();
+  const { graphic, edit, settle } = useGraphicEditor();
   const hidden = graphic.fill.hidden?.includes(slot.id) ?? false;
   const kind = SLOT_KIND[slot.kind];
   return (

@@ -15,13 +15,13 @@ import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
 import { secondsText } from '../../ui/units';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 import { SlotHead } from './SlotHead';
 import type { SlotRowProps } from './slotRow';
 
 /** A sound at its cue: replaced, levelled, faded or silenced. */
 export function SoundSlot({ slot, selected, onSelect }: SlotRowProps<Extract<Slot, { kind: 'sound' }>>) {
-  const { scene, graphic, time, edit, settle, mayEdit } = useReelEditor();
+  const { scene, graphic, time, edit, settle, mayEdit } = useGraphicEditor();
   const [shelf, setShelf] = useState(false);
   const [fault, setFault] = useState<string>();
   const taking = useImport();

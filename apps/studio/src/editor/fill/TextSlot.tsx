@@ -10,7 +10,7 @@ import { colour } from '../../ui/theme';
 import { webProps } from '../../ui/web';
 import { swatchesOf } from '../adjust/ControlRow';
 import { checkText } from '../session/checkText';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 import { TextTools, usePutWords } from '../words/TextTools';
 import { SlotHead } from './SlotHead';
 import type { SlotRowProps } from './slotRow';
@@ -22,7 +22,7 @@ export function TextSlot({
   onSelect,
   notices,
 }: SlotRowProps<Extract<Slot, { kind: 'text' }>>) {
-  const { scene, graphic, settle, mayEdit } = useReelEditor();
+  const { scene, graphic, settle, mayEdit } = useGraphicEditor();
   const put = usePutWords(slot.id);
   const [range, setRange] = useState({ start: 0, end: 0 });
   const held = scene.slots.slotWords(slot.id);
@@ -111,7 +111,7 @@ function Marks({
   onMark: (look: RunLook, gesture?: string) => void;
   onSettle: () => void;
 }) {
-  const { graphic } = useReelEditor();
+  const { graphic } = useGraphicEditor();
   if (!some) {
     return (
       <Txt kind="small" tone="quiet">

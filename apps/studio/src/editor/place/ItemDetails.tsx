@@ -1,4 +1,4 @@
-import { changeItem, type Framing, framesIn, given, type ReelItem, secondsAt } from '@fresh-reel/core';
+import { changeItem, framesIn, given, type ReelItem, secondsAt } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
 import { useMediaFacts } from '../../media/useMediaFacts';
 import { Choice } from '../../ui/Choice';
@@ -6,15 +6,9 @@ import { ColourField } from '../../ui/ColourField';
 import { NumberRow } from '../../ui/NumberRow';
 import { Row } from '../../ui/Row';
 import { Toggle } from '../../ui/Toggle';
-import { BlendChoice } from '../fill/BlendChoice';
 import { ClipEndRow } from '../fill/ClipEndRow';
 import { useReelEditor } from '../session/useReelEditor';
-
-/** The plain value of what may have keyframes: the first of them. */
-function plain<T>(held: T | { keys: { value: T }[] } | undefined, otherwise: T): T {
-  if (held === undefined) return otherwise;
-  return typeof held === 'object' && held !== null && 'keys' in held ? held.keys[0]!.value : held;
-}
+import { FramingPart } from './FramingPart';
 
 /** How an item comes and goes, lies in the frame, plays and is heard. */
 export function ItemDetails({ item, length }: { item: ReelItem; length: number }) {
@@ -25,12 +19,6 @@ export function ItemDetails({ item, length }: { item: ReelItem; length: number }
       (r) => changeItem(r, item.id, (held) => given({ ...held, ...parts }) as unknown as ReelItem),
       `${name}-${item.id}`,
     );
-  const frame = (part: Framing) => {
-    const framing = given({ ...item.framing, ...part });
-    set('framing', { framing: Object.keys(framing).length > 0 ? framing : undefined });
-  };
-  const { framing = {} } = item;
-  const [x, y] = plain(framing.move, [0, 0] as [number, number]);
   const number: NumberOf = (name, id, value, range, unit, rest, put) => (
     <NumberRow
       name={name}
@@ -74,21 +62,7 @@ export function ItemDetails({ item, length }: { item: ReelItem; length: number }
         <>
           {over('Comes in over', 'fade-in', item.fadeIn, (fadeIn) => set('fade-in', { fadeIn }))}
           {over('Goes out over', 'fade-out', item.fadeOut, (fadeOut) => set('fade-out', { fadeOut }))}
-          {number('Opacity', 'opacity', plain(framing.opacity, 1) * 100, [0, 100, 1], '%', 100, (v) =>
-            frame({ opacity: v === 100 ? undefined : v / 100 }),
-          )}
-          {number('Size', 'scale', plain(framing.scale, 1) * 100, [5, 400, 1], '%', 100, (v) =>
-            frame({ scale: v === 100 ? undefined : v / 100 }),
-          )}
-          {number('To the right', 'x', x, [-1920, 1920, 1], '', 0, (v) =>
-            frame({ move: v === 0 && y === 0 ? undefined : [v, y] }),
-          )}
-          {number('Down', 'y', y, [-1920, 1920, 1], '', 0, (v) =>
-            frame({ move: v === 0 && x === 0 ? undefined : [x, v] }),
-          )}
-          {number('Turn', 'turn', plain(framing.turn, 0), [-180, 180, 1], '°', 0, (v) =>
-            frame({ turn: v || undefined }),
-          )}
+          <FramingPart item={item} />
           {(item.kind === 'clip' || item.kind === 'still') && (
             <Row name="In the frame">
               <Choice
@@ -106,16 +80,6 @@ export function ItemDetails({ item, length }: { item: ReelItem; length: number }
               />
             </Row>
           )}
-          <Row name="Laid over what is below">
-            <BlendChoice
-              value={framing.blend}
-              onChange={(blend) => {
-                frame({ blend: blend === 'normal' ? undefined : blend });
-                settle();
-              }}
-              testID="item-blend"
-            />
-          </Row>
         </>
       )}
     </View>

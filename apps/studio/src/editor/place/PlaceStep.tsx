@@ -1,9 +1,12 @@
 import {
+  type Added,
+  addColour,
+  addFiles,
+  addTitle,
   copyItems,
   cutItem,
   EditError,
   framesIn,
-  graphicsOf,
   itemOf,
   type Reel,
   reelEnd,
@@ -17,14 +20,13 @@ import { pickFiles, SHELF_FILES } from '../../media/files/pickFile';
 import { TakingIn } from '../../media/import/TakingIn';
 import { useImport } from '../../media/import/useImport';
 import { ShelfSheet } from '../../shelf/ShelfSheet';
-import type { MediaRecord } from '../../storage/media';
+import { fileFacts, type MediaRecord } from '../../storage/media';
 import { Button, IconButton } from '../../ui/Button';
 import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
 import { useDesk } from '../session/desk';
 import { useReelEditor } from '../session/useReelEditor';
 import { ItemList } from './ItemList';
-import { type Added, addColour, addFile, addTitle } from './newItems';
 import { TitleSheet } from './TitleSheet';
 import { TrackList } from './TrackList';
 import { useAttempt } from './useAttempt';
@@ -53,25 +55,15 @@ export function PlaceStep() {
     });
     if (done) chooseItem(id);
   };
-  const addFiles = (records: readonly MediaRecord[]) => {
-    // One after the other, as they were chosen.
-    add((r) =>
-      records.reduce<Added & { at: number }>(
-        (sum, record) => {
-          const added = addFile(sum.reel, record, sum.at);
-          const { item } = itemOf(added.reel, added.id)!;
-          return { ...added, at: item.start + ('length' in item ? item.length : 0) };
-        },
-        { reel: r, id: '', at: playhead() },
-      ),
-    );
-  };
+  // One after the other, as they were chosen.
+  const addRecords = (records: readonly MediaRecord[]) =>
+    add((r) => addFiles(r, records.map(fileFacts), playhead()));
   const choose = async () => {
     const files = await pickFiles(SHELF_FILES, true);
     if (files.length === 0) return;
     const came = await taking.take(files);
     const records = came.flatMap((c) => (c.kind === 'media' ? [c.record] : []));
-    if (records.length > 0) addFiles(records);
+    if (records.length > 0) addRecords(records);
     else if (came.length > 0) toast({ text: 'That is a font: it is among your fonts now.' });
   };
   return (
@@ -120,7 +112,7 @@ export function PlaceStep() {
           kinds={['clip', 'picture', 'sound']}
           onChoose={(record) => {
             setSheet(undefined);
-            addFiles([record]);
+            addRecords([record]);
           }}
           onClose={() => setSheet(undefined)}
         />
@@ -145,13 +137,7 @@ function ChosenTools({ id, playhead }: { id: string; playhead: () => number }) {
   const attempt = useAttempt();
   const { item } = itemOf(reel, id)!;
   const take = (close: boolean) => {
-    const done = attempt((r) => {
-      const next = removeItems(r, [id], close);
-      if (graphicsOf(next).length === 0)
-        throw new EditError('This is the last title of the reel. Add another before you take it out.');
-      return next;
-    });
-    if (done) chooseItem(undefined);
+    if (attempt((r) => removeItems(r, [id], close))) chooseItem(undefined);
   };
   const copy = () => {
     let made: string | undefined;

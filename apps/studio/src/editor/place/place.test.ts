@@ -1,45 +1,16 @@
-import { graphicsOf, newReel, openDocument, type Reel, reelKind } from '@fresh-reel/core';
+import { newReel } from '@fresh-reel/core';
 import { templateById } from '@fresh-reel/templates';
-import type { MediaRecord } from '../../storage/media';
 import { nameOf } from './itemWords';
 import { fittingPixels, frameAtX, leftFor, nearestSnap, rulerStep, xOfFrame, zoomed } from './lineView';
-import { addColour, addFile, addTitle } from './newItems';
 
 const reel = newReel(templateById('name-strap'), { id: 'r', name: 'R', now: '', shape: 'wide' });
-const record = (kind: MediaRecord['kind'], duration?: number) =>
-  ({
-    ...{ hash: kind.padEnd(64, '0'), kind, name: `a.${kind}`, type: '', size: 1, alpha: false, chunks: 1 },
-    ...{ added: '', ...(duration ? { duration } : {}) },
-  }) as MediaRecord;
-const shown = (r: Reel) => r.tracks.map((t) => t.items.map((i) => `${i.id}@${i.start}`).join(' '));
 
-describe('what is added', () => {
-  it('lies below the titles: clips and pictures side by side, sounds below all', () => {
-    let { reel: next } = addFile(reel, record('clip', 3), 10);
-    ({ reel: next } = addFile(next, record('picture'), 400));
-    ({ reel: next } = addFile(next, record('sound', 9), 0));
-    ({ reel: next } = addColour(next, '#112233', 0));
-    expect(shown(next)).toEqual(['sound@0', 'clip@10 picture@400', 'colour@0', 'r-1@0']);
-    openDocument(reelKind, JSON.parse(JSON.stringify(next)));
-  });
-
-  it('as a title stands on top, and is kept once for all of its kind', () => {
-    const { reel: two, id } = addTitle(reel, templateById('name-strap'), 500);
-    expect([id, shown(two), Object.keys(two.templates)]).toEqual([
-      'name-strap',
-      ['r-1@0 name-strap@500'],
-      ['name-strap'],
-    ]);
-    expect(graphicsOf(addTitle(two, templateById('place-date'), 500).reel)).toHaveLength(3);
-  });
-
-  it('is called by its words, its file, or what the user says', () => {
-    const title = reel.tracks[0]!.items[0]!;
-    expect(nameOf(reel, title)).toBe('Name strap');
-    const filled = { ...title, fill: { slots: { name: 'Marit\nOyelaran' }, controls: {} } } as typeof title;
-    expect(nameOf(reel, filled)).toBe('Name strap: Marit');
-    expect(nameOf(reel, { ...filled, label: 'Mine' })).toBe('Mine');
-  });
+it('an item is called by its words, its file, or what the user says', () => {
+  const title = reel.tracks[0]!.items[0]!;
+  expect(nameOf(reel, title)).toBe('Name strap');
+  const filled = { ...title, fill: { slots: { name: 'Marit\nOyelaran' }, controls: {} } } as typeof title;
+  expect(nameOf(reel, filled)).toBe('Name strap: Marit');
+  expect(nameOf(reel, { ...filled, label: 'Mine' })).toBe('Mine');
 });
 
 describe('the line', () => {

@@ -2,7 +2,7 @@ import { createContext, useContext, useRef } from 'react';
 import type { PreviewSurface } from '../../preview/previewClient';
 import { usePreviewState } from '../../preview/usePreview';
 import type { KeyTarget } from './keyTargets';
-import { useReelEditor } from './useReelEditor';
+import { useGraphicEditor } from './useReelEditor';
 
 /** What of the picture is being drawn on: a path control, or the path of a text layer. */
 export type PathTarget =
@@ -51,5 +51,5 @@ export function useRestingFrame(surface: PreviewSurface): number {
 /** The playhead in the graphic's own frames, as its keyframes count; while it plays, where it began. */
 export function useLocalTime(): number {
   const { surface } = useDesk();
-  return useReelEditor().time.localAt(useRestingFrame(surface));
+  return useGraphicEditor().time.localAt(useRestingFrame(surface));
 }

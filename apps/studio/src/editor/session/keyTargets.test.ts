@@ -1,6 +1,7 @@
 import {
   changeText,
   GraphicScene,
+  GraphicTime,
   graphicOf,
   isKeyed,
   keysOf,
@@ -17,10 +18,8 @@ import { type KeyTarget, keyedOf, sameTarget, TEXT_KEYS, type TextKey } from './
 const start = newReel(templateById('wind-line'), { id: 'r', name: 'R', now: '', shape: 'wide' });
 const editor = (reel: Reel) => {
   const graphic = graphicOf(reel, 'r-1');
-  return {
-    graphic,
-    scene: new GraphicScene(graphic.template, graphic.fill, layoutFrame(reel.frame), DOCUMENT_ONLY),
-  };
+  const scene = new GraphicScene(graphic.template, graphic.fill, layoutFrame(reel.frame), DOCUMENT_ONLY);
+  return { reel, scene, work: { graphic, scene, time: new GraphicTime(scene, graphic.start, reel) } };
 };
 const target = (key: TextKey): KeyTarget => ({ kind: 'text', layer: 'headline', key });
 

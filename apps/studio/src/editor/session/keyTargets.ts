@@ -1,17 +1,23 @@
 import {
+  type Clock,
   type ControlFill,
   type ControlValue,
   changeText,
   type Easing,
+  type FramingKey,
+  framingClock,
+  framingHeld,
   graphicOf,
+  holdFraming,
   isKeyed,
+  itemOf,
   type Property,
   type Reel,
   resetControl,
   setControl,
   type TextChange,
 } from '@fresh-reel/core';
-import type { ReelEditor } from './useReelEditor';
+import type { GraphicEditor, GraphicWork, ReelEditor } from './useReelEditor';
 
 /** Properties of a text that can change over time, where they lie in a change. */
 export const TEXT_KEYS = {
@@ -29,10 +35,20 @@ export const TEXT_KEYS = {
 } as const;
 export type TextKey = keyof typeof TEXT_KEYS;
 
-/** A value that can have keyframes: a control's, or one of a text layer. */
+/** A value that can have keyframes: a control's, one of a text layer, or how an item of the reel lies. */
 export type KeyTarget =
   | { readonly kind: 'control'; readonly id: string }
-  | { readonly kind: 'text'; readonly layer: string; readonly key: TextKey };
+  | { readonly kind: 'text'; readonly layer: string; readonly key: TextKey }
+  | { readonly kind: 'item'; readonly item: string; readonly key: FramingKey };
+
+/** What of an item's framing changes over time, by name. */
+export const FRAMING_NAMES: Readonly<Record<FramingKey, string>> = {
+  move: 'Place',
+  scale: 'Size',
+  turn: 'Turn',
+  opacity: 'Opacity',
+  crop: 'Cut off',
+};
 
 export const sameTarget = (a: KeyTarget | undefined, b: KeyTarget | undefined): boolean =>
   JSON.stringify(a) === JSON.stringify(b);
@@ -44,6 +60,11 @@ export interface Keyed {
   readonly held: ControlFill;
   /** Whether it can hold keys: a property that a template links elsewhere takes a plain value first. */
   readonly digits: number;
+  /** What its keys count by. */
+  readonly clock: Clock;
+  /** A frame of the reel as a time of its keys, and back. */
+  localAt(frame: number): number;
+  frameOf(local: number): number;
   write(reel: Reel, next: ControlFill): Reel;
   reset(reel: Reel): Reel;
 }
@@ -68,10 +89,35 @@ function changeOf(
 }
 
 /** What a target holds in a reel, and how to change it. Nothing when it is not there any more. */
-export function keyedOf(
-  target: KeyTarget,
-  { scene, graphic }: Pick<ReelEditor, 'scene' | 'graphic'>,
+export function keyedOf(target: KeyTarget, editor: Pick<ReelEditor, 'reel' | 'work'>): Keyed | undefined {
+  if (target.kind === 'item') return keyedFraming(target, editor.reel);
+  return editor.work && keyedGraphic(target, editor.work);
+}
+
+function keyedFraming({ item: id, key }: KeyTarget & { kind: 'item' }, reel: Reel): Keyed | undefined {
+  const item = itemOf(reel, id)?.item;
+  if (!item) return undefined;
+  return {
+    name: FRAMING_NAMES[key],
+    held: framingHeld(item, key),
+    digits: key === 'turn' ? 0 : 2,
+    clock: framingClock(reel, item),
+    localAt: (frame) => frame - item.start,
+    frameOf: (local) => item.start + local,
+    write: (r, next) => holdFraming(r, id, key, next as never),
+    reset: (r) => holdFraming(r, id, key, undefined),
+  };
+}
+
+function keyedGraphic(
+  target: Exclude<KeyTarget, { kind: 'item' }>,
+  { scene, graphic, time }: GraphicWork,
 ): Keyed | undefined {
+  const times = {
+    clock: scene.clock,
+    localAt: (frame: number) => time.localAt(frame),
+    frameOf: (local: number) => time.frameOfLocal(local),
+  };
   if (target.kind === 'control') {
     const control = graphic.template.controls.find((c) => c.id === target.id);
     const held = scene.controls[target.id];
@@ -79,6 +125,7 @@ export function keyedOf(
     return {
       name: control.name,
       held,
+      ...times,
       digits: control.kind === 'number' && control.step < 1 ? 2 : 0,
       write: (reel, next) => setControl(reel, graphic.id, target.id, next),
       reset: (reel) => resetControl(reel, graphic.id, target.id),
@@ -97,6 +144,7 @@ export function keyedOf(
   return {
     name: TEXT_KEYS[key].name,
     held: held as ControlFill,
+    ...times,
     digits: TEXT_KEYS[key].step < 1 ? 2 : 0,
     write: (reel, next) =>
       changeText(reel, graphic.id, target.layer, changeOf(changeIn(reel), key, next, layer.along)),
@@ -115,7 +163,7 @@ export function resetOf(change: TextChange, key: TextKey): Partial<TextChange> {
   return { placing: bare ? undefined : placing } as Partial<TextChange>;
 }
 
-type Layer = NonNullable<ReturnType<ReelEditor['scene']['textLayer']>>;
+type Layer = NonNullable<ReturnType<GraphicEditor['scene']['textLayer']>>;
 
 export function propertyOf(layer: Layer, key: TextKey): unknown {
   if (key.startsWith('placing.')) {

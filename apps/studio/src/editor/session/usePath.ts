@@ -1,12 +1,12 @@
 import { changeText, type EditedPath, readPoints, setControl, writePoints } from '@fresh-reel/core';
 import type { PathTarget } from './desk';
-import { useReelEditor } from './useReelEditor';
+import { useGraphicEditor } from './useReelEditor';
 
 /** The path a target draws, and how to change it. Nothing when it has none. */
 export function usePath(
   target: PathTarget | undefined,
 ): { path: EditedPath; put: (next: EditedPath) => void } | undefined {
-  const { scene, graphic, edit } = useReelEditor();
+  const { scene, graphic, edit } = useGraphicEditor();
   if (!target) return undefined;
   if (target.kind === 'control') {
     const data = scene.controlAt(target.id, 0);

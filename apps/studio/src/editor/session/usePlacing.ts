@@ -1,11 +1,11 @@
 import { type ControlValue, isKeyed, type Property, putKey, type Region } from '@fresh-reel/core';
 import { useDesk } from './desk';
 import { keyedOf, propertyOf, type TextKey } from './keyTargets';
-import { useReelEditor } from './useReelEditor';
+import { useGraphicEditor } from './useReelEditor';
 
 /** Where the user put a text: reads it at the playhead, and writes it, into a keyframe where it has any. */
 export function usePlacing(layer: string) {
-  const editor = useReelEditor();
+  const editor = useGraphicEditor();
   const { surface } = useDesk();
   const { scene, edit, settle } = editor;
   const time = () => editor.time.localAt(surface.position);

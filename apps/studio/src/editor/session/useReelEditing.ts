@@ -47,9 +47,8 @@ function reduce(history: History<Reel>, action: Action): History<Reel> {
 /**
  * Editing of one reel: its history, its saving, and the right to change it.
  * @param initial the reel as it is stored, with the steps that were kept of it
- * @returns nothing while there is no graphic in the reel to work on
  */
-export function useReelEditing(initial: History<Reel>): ReelEditor | undefined {
+export function useReelEditing(initial: History<Reel>): ReelEditor {
   const [history, dispatch] = useReducer(reduce, initial);
   const reel = history.present;
   const { save, autosave } = useAutosave(initial.present);
@@ -63,10 +62,11 @@ export function useReelEditing(initial: History<Reel>): ReelEditor | undefined {
     const graphics = graphicsOf(reel);
     return graphics.find((g) => g.id === chosen) ?? graphics[0];
   }, [reel, chosen]);
-  const scene = useMemo(
-    () => graphic && new GraphicScene(graphic.template, graphic.fill, layoutFrame(reel.frame), DOCUMENT_ONLY),
-    [graphic, reel.frame],
-  );
+  const work = useMemo(() => {
+    if (!graphic) return undefined;
+    const scene = new GraphicScene(graphic.template, graphic.fill, layoutFrame(reel.frame), DOCUMENT_ONLY);
+    return { graphic, scene, time: new GraphicTime(scene, graphic.start, reel) };
+  }, [graphic, reel]);
   const edit = useCallback(
     (by: (reel: Reel) => Reel, gesture?: string) => {
       if (held) dispatch({ type: 'change', change: by, gesture });
@@ -85,22 +85,18 @@ export function useReelEditing(initial: History<Reel>): ReelEditor | undefined {
   const canUndo = held && history.past.length > 0;
   const canRedo = held && history.future.length > 0;
   return useMemo(
-    () =>
-      graphic &&
-      scene && {
-        ...doing,
-        reel,
-        graphic,
-        scene,
-        time: new GraphicTime(scene, graphic.start, reel),
-        edit,
-        canUndo,
-        canRedo,
-        save,
-        mayEdit: held,
-        elsewhere: state === 'elsewhere',
-      },
-    [doing, reel, graphic, scene, edit, canUndo, canRedo, save, held, state],
+    () => ({
+      ...doing,
+      reel,
+      work,
+      edit,
+      canUndo,
+      canRedo,
+      save,
+      mayEdit: held,
+      elsewhere: state === 'elsewhere',
+    }),
+    [doing, reel, work, edit, canUndo, canRedo, save, held, state],
   );
 }
 

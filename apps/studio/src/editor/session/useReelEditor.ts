@@ -1,17 +1,22 @@
 import type { Graphic, GraphicScene, GraphicTime, Reel } from '@fresh-reel/core';
-import { createContext, useContext } from 'react';
+import { createContext, useContext, useMemo } from 'react';
 import type { SaveState } from './autosave';
 
-/** What the parts of the editor share of the reel that is open. It is another one only when something changed. */
-export interface ReelEditor {
-  readonly reel: Reel;
-  /** The graphic that is worked on. */
+/** The graphic of a reel that is filled and adjusted. */
+export interface GraphicWork {
   readonly graphic: Graphic;
-  chooseGraphic(id: string): void;
   /** Controls and clock of the graphic as it stands; it does not set or paint anything on the page. */
   readonly scene: GraphicScene;
   /** Times of the graphic in frames of the reel, and back. */
   readonly time: GraphicTime;
+}
+
+/** What the parts of the editor share of the reel that is open. It is another one only when something changed. */
+export interface ReelEditor {
+  readonly reel: Reel;
+  /** The graphic that is worked on; a reel may have none. */
+  readonly work: GraphicWork | undefined;
+  chooseGraphic(id: string): void;
   /** Changes the reel. Changes with one gesture name make one step of undo. */
   edit(change: (reel: Reel) => Reel, gesture?: string): void;
   /** Ends a gesture. */
@@ -39,4 +44,15 @@ export function useReelEditor(): ReelEditor {
   const editor = useContext(EditorContext);
   if (!editor) throw new Error('No reel is open here.');
   return editor;
+}
+
+/** The reel that is open, and the graphic that is worked on. */
+export type GraphicEditor = ReelEditor & GraphicWork;
+
+/** For parts that are there only while there is a graphic to work on. */
+export function useGraphicEditor(): GraphicEditor {
+  const editor = useReelEditor();
+  const all = useMemo(() => editor.work && { ...editor, ...editor.work }, [editor]);
+  if (!all) throw new Error('No graphic is worked on here.');
+  return all;
 }

@@ -6,11 +6,11 @@ import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
 import { arrowOf, onKeys, webProps, webStyle } from '../../ui/web';
 import { useDesk, useLocalTime } from '../session/desk';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 
 /** Handles of the point controls on the picture, each with its control's name: drag, or nudge with the arrow keys. */
 export function PointHandles({ width, height }: { width: number; height: number }) {
-  const { graphic, scene } = useReelEditor();
+  const { graphic, scene } = useGraphicEditor();
   const time = useLocalTime();
   return (
     <>
@@ -41,7 +41,7 @@ interface HandleProps {
 const round = (v: number) => Math.round(Math.min(1, Math.max(0, v)) * 10000) / 10000;
 
 function Handle({ id, name, value, width, height }: HandleProps) {
-  const { edit, graphic, settle, scene, time } = useReelEditor();
+  const { edit, graphic, settle, scene, time } = useGraphicEditor();
   const { surface } = useDesk();
   const start = useRef(value);
   const put = (x: number, y: number) =>

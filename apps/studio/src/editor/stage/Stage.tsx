@@ -2,7 +2,6 @@ import { ACTION_SAFE, boundsOf, type Region, type Size, type TextLayer, TITLE_SA
 import { useRef, useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
 import { Ground } from '../../preview/Ground';
-import type { PaintedFrame } from '../../preview/messages';
 import type { PreviewSurface } from '../../preview/previewClient';
 import { useAttached, usePreviewState } from '../../preview/usePreview';
 import { Txt } from '../../ui/Txt';
@@ -11,10 +10,11 @@ import { useDrag } from '../../ui/useDrag';
 import { elementOf, webProps, webStyle } from '../../ui/web';
 import { useDesk } from '../session/desk';
 import { slotOf } from '../session/textLayers';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor, useReelEditor } from '../session/useReelEditor';
 import { PathHandles } from './PathHandles';
+import { PlaceHandles } from './PlaceHandles';
 import { PointHandles } from './PointHandles';
-import { placeTags } from './placing';
+import { insideQuad, placeTags } from './placing';
 import { Tags } from './Tags';
 import { TextHandles } from './TextHandles';
 import { TypeOnPicture } from './TypeOnPicture';
@@ -24,8 +24,10 @@ interface Props {
   readonly selected: string | undefined;
   /** A slot was touched, and the text layer that shows it there. */
   readonly onSelect: (slot: string | undefined, layer: string | undefined) => void;
-  readonly tags: boolean;
-  readonly handles: boolean;
+  /** What stands over the picture: of the graphic that is worked on its tags or handles, or of items where they lie. */
+  readonly over: 'tags' | 'handles' | 'place' | 'nothing';
+  /** Anything behind the reel shows through. */
+  readonly transparent: boolean;
   readonly safeAreas: boolean;
   /** Moves a picture inside its slot: the change of focus, parts of the picture. */
   readonly onDragPicture: (region: Region, dx: number, dy: number) => void;
@@ -35,7 +37,7 @@ interface Props {
 /** The picture, as large as its place allows, with tags, handles and guides over it. None of those are rendered. */
 export function Stage(props: Props) {
   const { surface } = props;
-  const { reel, scene } = useReelEditor();
+  const { reel } = useReelEditor();
   const [room, setRoom] = useState<Size>({ width: 0, height: 0 });
   const holder = useAttached(surface);
   const ratio = reel.frame.width / reel.frame.height;
@@ -54,10 +56,12 @@ export function Stage(props: Props) {
         role="group"
         aria-label="Preview of the reel"
       >
-        {scene.transparent && <Ground surface={surface} />}
+        {props.transparent && <Ground surface={surface} />}
         <View ref={holder} style={StyleSheet.absoluteFill} />
         {props.safeAreas && <SafeAreas />}
-        <Overlay {...props} width={width} />
+        {(props.over === 'tags' || props.over === 'handles') && <Overlay {...props} width={width} />}
+        {props.over === 'place' && <PlaceHandles surface={surface} width={width} />}
+        <MissingMarks surface={surface} width={width} />
       </View>
       {fault && (
         <View style={styles.fault}>
@@ -85,28 +89,18 @@ function SafeAreas() {
   );
 }
 
-function inside(quad: Region['quad'], x: number, y: number): boolean {
-  let odd = false;
-  for (let i = 0, j = quad.length - 1; i < quad.length; j = i++) {
-    const [xi, yi] = quad[i]!;
-    const [xj, yj] = quad[j]!;
-    if (yi > y !== yj > y && x < ((xj - xi) * (y - yi)) / (yj - yi) + xi) odd = !odd;
-  }
-  return odd;
-}
-
 function Overlay({
   surface,
   selected,
   onSelect,
-  tags,
-  handles,
+  over,
   width,
   onDragPicture,
   onDragEnd,
 }: Props & { width: number }) {
-  const { graphic, scene, mayEdit } = useReelEditor();
+  const { graphic, scene, mayEdit } = useGraphicEditor();
   const { path, text, typing } = useDesk();
+  const [tags, handles] = [over === 'tags', over === 'handles'];
   const playing = usePreviewState(surface, (s) => s.playing);
   // While it plays nothing stands over it, so nothing is rendered with every frame.
   const frame = usePreviewState(surface, (s) => (s.playing && !typing ? undefined : s.frame));
@@ -119,7 +113,7 @@ function Overlay({
   const slotAt = (x: number, y: number): Region | undefined => {
     const box = elementOf(area)!.getBoundingClientRect();
     const [fx, fy] = [(x - box.left) / k, (y - box.top) / k];
-    const hit = regions.filter((r) => inside(grown(r.quad, 10), fx, fy));
+    const hit = regions.filter((r) => insideQuad(grown(r.quad, 10), fx, fy));
     return hit.findLast((r) => r.kind === 'text') ?? hit.at(-1);
   };
   const slot = graphic.template.slots.find((s) => s.id === selected);
@@ -170,7 +164,6 @@ function Overlay({
           <Tags placed={placed} selected={selected} onSelect={onSelect} />
         </>
       )}
-      {frame && <MissingMarks frame={frame} k={k} />}
       {frame && !playing && handles && <PointHandles width={width} height={frame.layout.height * k} />}
       {frame && !playing && !typing && chosen && mayEdit && (
         <TextHandles region={chosen} regions={regions} k={k} frame={frame.layout} />
@@ -186,7 +179,10 @@ function Overlay({
 }
 
 /** Marks where a picture or clip is missing. A working aid: it is never rendered. */
-function MissingMarks({ frame, k }: { frame: PaintedFrame; k: number }) {
+function MissingMarks({ surface, width }: { surface: PreviewSurface; width: number }) {
+  const frame = usePreviewState(surface, (s) => (s.playing ? undefined : s.frame));
+  if (!frame) return null;
+  const k = width / frame.layout.width;
   const missing = frame.notices.filter((n) => n.kind === 'missing-picture');
   const marked = frame.regions.filter((r) => missing.some((n) => n.item === r.item && n.slot === r.slot));
   return marked.map(({ item, layer, quad }) => {

@@ -6,7 +6,7 @@ import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { type DragPoint, useDrag } from '../../ui/useDrag';
 import { webProps, webStyle } from '../../ui/web';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 import { TAG } from './placing';
 
 interface Placed {
@@ -29,7 +29,7 @@ const REACH = 26;
  * what the two hold.
  */
 export function Tags({ placed, selected, onSelect }: Props) {
-  const { graphic, scene, edit, settle, mayEdit } = useReelEditor();
+  const { graphic, scene, edit, settle, mayEdit } = useGraphicEditor();
   const [target, setTarget] = useState<string>();
   const pictures = new Set(graphic.template.slots.filter((s) => s.kind === 'picture').map((s) => s.id));
   const nearest = (from: Placed, by: DragPoint): string | undefined =>
@@ -72,7 +72,7 @@ interface TagProps {
 }
 
 function Tag({ tag: { slot, x, y }, on, lit, drags, onTouch, onDrag, onDrop }: TagProps) {
-  const { graphic } = useReelEditor();
+  const { graphic } = useGraphicEditor();
   const [by, setBy] = useState<DragPoint>();
   const drag = useDrag({
     onMove: (at, from) => {

@@ -1,20 +1,7 @@
-import { boundsOf, type Region } from '@fresh-reel/core';
-import { useRef, useState } from 'react';
-import { StyleSheet, View } from 'react-native';
-import { colour } from '../../ui/theme';
-import { useDrag } from '../../ui/useDrag';
-import {
-  arrowOf,
-  elementOf,
-  onKeys,
-  type PointerHandlers,
-  type PointerPress,
-  webProps,
-  webStyle,
-} from '../../ui/web';
+import type { Region } from '@fresh-reel/core';
 import { useDesk } from '../session/desk';
 import { inParent, usePlacing } from '../session/usePlacing';
-import { type Guide, snapMove, snapTurn } from './snapping';
+import { BoxHandles } from './BoxHandles';
 
 interface Props {
   readonly region: Region;
@@ -25,338 +12,35 @@ interface Props {
   readonly frame: { readonly width: number; readonly height: number };
 }
 
-/** Pixels within which a drag snaps. */
-const REACH = 7;
-const TURN_AWAY = 34;
-
-type Pair = readonly [number, number];
-const middleOf = (quad: Region['quad']): Pair => [
-  quad.reduce((s, [x]) => s + x, 0) / quad.length,
-  quad.reduce((s, [, y]) => s + y, 0) / quad.length,
-];
 const round = (v: number) => Math.round(v * 100) / 100;
 
-/**
- * The words that are chosen, on the picture: drag to move, corners to scale, the round handle to turn, two fingers for
- * both, arrow keys to nudge. Touch again to type.
- */
+/** The words that are chosen, on the picture. Touch again to type. */
 export function TextHandles({ region, regions, k, frame }: Props) {
   const { chooseText } = useDesk();
   const { read, write, settle } = usePlacing(region.layer);
-  const [guides, setGuides] = useState<readonly Guide[]>([]);
-  const area = useRef<View>(null);
-  const start = useRef<{
-    move: Pair;
-    scale: number;
-    turn: number;
-    quad: Region['quad'];
-    unit: Region['unit'];
-  }>({
-    move: [0, 0],
-    scale: 1,
-    turn: 0,
-    quad: region.quad,
-    unit: region.unit,
-  });
-  const begin = () => {
-    start.current = {
-      move: read<[number, number]>('placing.move') ?? [0, 0],
-      scale: read<number>('placing.scale') ?? 1,
-      turn: read<number>('placing.turn') ?? 0,
-      quad: region.quad,
-      unit: region.unit,
-    };
-  };
-  const others = regions.filter((r) => r.layer !== region.layer).map((r) => r.quad);
-  const moveBy = (by: Pair, snap: boolean) => {
-    const { quad, unit, move } = start.current;
-    const snapped = snap
-      ? snapMove(boundsOf(quad), by, frame, others, REACH / k)
-      : { move: [by[0], by[1]] as [number, number], guides: [] };
-    setGuides(snapped.guides);
-    const [px, py] = inParent(unit, snapped.move);
-    write('placing.move', [round(move[0] + px), round(move[1] + py)], 'move');
-  };
-  const end = () => {
-    setGuides([]);
-    settle();
-  };
-  const pinch = usePinch({
-    begin,
-    change: (scale, turn) => {
-      write('placing.scale', round(Math.max(0.02, start.current.scale * scale)), 'pinch');
-      write('placing.turn', snapTurn(start.current.turn + turn), 'pinch');
-    },
-    end,
-  });
-  const drag = useDrag({
-    onStart: begin,
-    onMove: (at, from) => {
-      if (!pinch.active()) moveBy([(at.x - from.x) / k, (at.y - from.y) / k], true);
-    },
-    onEnd: (moved) => {
-      // Fingers that scaled and turned did not ask to type.
-      if (moved || pinch.used()) end();
-      else chooseText(region.layer, true);
-    },
-  });
-  const page = (at: { x: number; y: number }): Pair => {
-    const box = elementOf(area)!.getBoundingClientRect();
-    return [(at.x - box.left) / k, (at.y - box.top) / k];
-  };
-  const about = (at: { x: number; y: number }): { reach: number; angle: number } => {
-    const [cx, cy] = middleOf(start.current.quad);
-    const [x, y] = page(at);
-    return { reach: Math.hypot(x - cx, y - cy), angle: (Math.atan2(y - cy, x - cx) * 180) / Math.PI };
-  };
-  const scaleDrag = useDrag({
-    onStart: begin,
-    onMove: (at, from) => {
-      const factor = about(at).reach / Math.max(1, about(from).reach);
-      write('placing.scale', round(Math.min(20, Math.max(0.02, start.current.scale * factor))), 'scale');
-    },
-    onEnd: end,
-  });
-  const turnDrag = useDrag({
-    onStart: begin,
-    onMove: (at, from) =>
-      write('placing.turn', snapTurn(start.current.turn + about(at).angle - about(from).angle), 'turn'),
-    onEnd: end,
-  });
-  const keys = onKeys((key, shift) => {
-    const way = arrowOf(key);
-    if (way) {
-      const step = shift ? 10 : 1;
-      begin();
-      moveBy([way[0] * step, way[1] * step], false);
-      settle();
-    } else if (key === 'Enter') chooseText(region.layer, true);
-    else return false;
-    return true;
-  });
-  const scale = read<number>('placing.scale') ?? 1;
-  const turn = read<number>('placing.turn') ?? 0;
-  const scaleKeys = onKeys((key, shift) => {
-    const way = arrowOf(key);
-    if (!way) return false;
-    const by = (way[0] - way[1]) * (shift ? 0.1 : 0.01);
-    write('placing.scale', round(Math.min(20, Math.max(0.02, scale + by))), 'scale');
-    settle();
-    return true;
-  });
-  const turnKeys = onKeys((key, shift) => {
-    const way = arrowOf(key);
-    if (!way) return false;
-    write('placing.turn', turn + (way[0] - way[1]) * (shift ? 15 : 1), 'turn');
-    settle();
-    return true;
-  });
-
-  // The frame stands a little off the letters, so that it hides none of them.
-  const quad = widened(region.quad.map(([x, y]) => [x * k, y * k] as const));
-  const box = boundsOf(quad);
-  const [mx, my] = middleOf(quad);
-  const top: Pair = [(quad[0]![0] + quad[1]![0]) / 2, (quad[0]![1] + quad[1]![1]) / 2];
-  const away = Math.hypot(top[0] - mx, top[1] - my) || 1;
-  const wanted: Pair = [
-    top[0] + ((top[0] - mx) / away) * TURN_AWAY,
-    top[1] + ((top[1] - my) / away) * TURN_AWAY,
-  ];
-  const [w, h] = [frame.width * k, frame.height * k];
-  // The handle for turning stays on the picture.
-  const turnAt: Pair = [Math.min(w - 14, Math.max(14, wanted[0])), Math.min(h - 14, Math.max(14, wanted[1]))];
   return (
-    <View ref={area} style={StyleSheet.absoluteFill} pointerEvents="box-none">
-      {guides.map((g) => (
-        <View
-          key={`${g.axis}${g.at}`}
-          testID="guide"
-          pointerEvents="none"
-          style={g.axis === 'x' ? [styles.guideX, { left: g.at * k }] : [styles.guideY, { top: g.at * k }]}
-        />
-      ))}
-      <View
-        {...webProps(drag)}
-        {...webProps(pinch.handlers(drag))}
-        {...webProps(keys)}
-        role="button"
-        tabIndex={0}
-        aria-label="Chosen words: drag or use the arrow keys to move, Enter to type"
-        testID={`text-box-${region.layer}`}
-        style={[
-          styles.box,
-          { left: box.x - 8, top: box.y - 8, width: box.width + 16, height: box.height + 16 },
-        ]}
-      />
-      {quad.map(([x, y], i) => {
-        const [nx, ny] = quad[(i + 1) % 4]!;
-        const length = Math.hypot(nx - x, ny - y);
-        const angle = (Math.atan2(ny - y, nx - x) * 180) / Math.PI;
-        return (
-          <View
-            key={i}
-            pointerEvents="none"
-            style={[
-              styles.edge,
-              { left: x, top: y - 1, width: length, transform: [{ rotate: `${angle}deg` }] },
-            ]}
-          />
-        );
+    <BoxHandles
+      quad={region.quad}
+      others={regions.filter((r) => r.layer !== region.layer).map((r) => r.quad)}
+      k={k}
+      frame={frame}
+      lying={() => ({
+        move: read<[number, number]>('placing.move') ?? [0, 0],
+        scale: read<number>('placing.scale') ?? 1,
+        turn: read<number>('placing.turn') ?? 0,
       })}
-      {quad.map(([x, y], i) => (
-        <View
-          key={i}
-          {...webProps(scaleDrag)}
-          {...(i === 2
-            ? {
-                ...webProps(scaleKeys),
-                role: 'slider' as const,
-                tabIndex: 0 as const,
-                'aria-label': 'Scale of the chosen words',
-                'aria-valuenow': Math.round(scale * 100),
-                'aria-valuemin': 2,
-                'aria-valuemax': 2000,
-                'aria-valuetext': `${Math.round(scale * 100)}%`,
-              }
-            : // One corner is enough for the keys.
-              { 'aria-hidden': true })}
-          testID={`text-scale-${i}`}
-          style={[styles.touch, { left: clamp(x, w) - 16, top: clamp(y, h) - 16 }]}
-        >
-          <View style={styles.corner} />
-        </View>
-      ))}
-      <View
-        {...webProps(turnDrag)}
-        {...webProps(turnKeys)}
-        role="slider"
-        tabIndex={0}
-        aria-label="Turn of the chosen words"
-        aria-valuenow={Math.round(turn)}
-        aria-valuemin={-720}
-        aria-valuemax={720}
-        aria-valuetext={`${Math.round(turn)}°`}
-        testID="text-turn"
-        style={[styles.touch, { left: turnAt[0] - 16, top: turnAt[1] - 16 }]}
-      >
-        <View style={styles.turn} />
-      </View>
-    </View>
+      onMove={(by, { move }) => {
+        const [x, y] = inParent(region.unit, by);
+        write('placing.move', [round(move[0] + x), round(move[1] + y)], 'placed');
+      }}
+      onScale={(scale) => write('placing.scale', scale, 'placed')}
+      onTurn={(turn) => write('placing.turn', turn, 'placed')}
+      onSettle={settle}
+      onTap={() => chooseText(region.layer, true)}
+      what="Chosen words"
+      hint="drag or use the arrow keys to move, Enter to type"
+      kind="text"
+      name={region.layer}
+    />
   );
 }
-
-/** Pixels between the letters and the frame around them. */
-const GAP = 7;
-
-/** A quad with each corner moved outwards along its two edges. */
-function widened(quad: readonly Pair[]): Pair[] {
-  return quad.map(([x, y], i) => {
-    const [before, after] = [quad[(i + 3) % 4]!, quad[(i + 1) % 4]!];
-    const away = ([ox, oy]: Pair): Pair => {
-      const length = Math.hypot(x - ox, y - oy) || 1;
-      return [((x - ox) / length) * GAP, ((y - oy) / length) * GAP];
-    };
-    const [a, b] = [away(before), away(after)];
-    return [x + a[0] + b[0], y + a[1] + b[1]];
-  });
-}
-
-const clamp = (v: number, most: number) => Math.min(most - 6, Math.max(6, v));
-
-/** Two fingers on the same view: how much farther apart, and turned by how many degrees, since they came. */
-function usePinch(on: { begin: () => void; change: (scale: number, turn: number) => void; end: () => void }) {
-  const fingers = useRef(new Map<number, Pair>());
-  const first = useRef<{ reach: number; angle: number } | undefined>(undefined);
-  const used = useRef(false);
-  const measure = () => {
-    const [a, b] = [...fingers.current.values()] as [Pair, Pair];
-    return {
-      reach: Math.hypot(b[0] - a[0], b[1] - a[1]),
-      angle: (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI,
-    };
-  };
-  type Handler = (e: PointerPress) => void;
-  return {
-    active: () => first.current !== undefined,
-    /** Whether two fingers were down since the first one came. */
-    used: () => used.current,
-    /** Wraps a drag's handlers, which see one finger only. */
-    handlers: (one: PointerHandlers): PointerHandlers => {
-      const gone: Handler = (e) => {
-        fingers.current.delete(e.pointerId);
-        if (first.current && fingers.current.size < 2) {
-          first.current = undefined;
-          on.end();
-        }
-      };
-      return {
-        onPointerDown: (e: PointerPress) => {
-          fingers.current.set(e.pointerId, [e.clientX, e.clientY]);
-          used.current = fingers.current.size > 1;
-          if (fingers.current.size === 2) {
-            on.begin();
-            first.current = measure();
-          }
-          one.onPointerDown(e);
-          // The second finger, which the drag leaves alone, is held here all the same.
-          e.stopPropagation();
-          e.currentTarget.setPointerCapture?.(e.pointerId);
-        },
-        onPointerMove: (e: PointerPress) => {
-          if (fingers.current.has(e.pointerId)) fingers.current.set(e.pointerId, [e.clientX, e.clientY]);
-          if (first.current && fingers.current.size === 2) {
-            const now = measure();
-            on.change(now.reach / Math.max(1, first.current.reach), now.angle - first.current.angle);
-          } else one.onPointerMove(e);
-        },
-        onPointerUp: (e: PointerPress) => {
-          gone(e);
-          one.onPointerUp(e);
-        },
-        onPointerCancel: (e: PointerPress) => {
-          gone(e);
-          one.onPointerCancel(e);
-        },
-      };
-    },
-  };
-}
-
-const styles = StyleSheet.create({
-  box: webStyle({ position: 'absolute', cursor: 'move', touchAction: 'none', borderRadius: 4 }),
-  edge: webStyle({
-    position: 'absolute',
-    height: 2,
-    backgroundColor: colour.accent,
-    boxShadow: '0 0 0 1px rgba(255,255,255,0.7)',
-    transformOrigin: '0 50%',
-  }),
-  touch: webStyle({
-    position: 'absolute',
-    width: 32,
-    height: 32,
-    alignItems: 'center',
-    justifyContent: 'center',
-    touchAction: 'none',
-    cursor: 'nwse-resize',
-  }),
-  corner: {
-    width: 13,
-    height: 13,
-    borderRadius: 3,
-    backgroundColor: colour.card,
-    borderWidth: 3,
-    borderColor: colour.accent,
-  },
-  turn: {
-    width: 18,
-    height: 18,
-    borderRadius: 9,
-    backgroundColor: colour.accent,
-    borderWidth: 3,
-    borderColor: colour.card,
-    boxShadow: '0 0 0 1px rgba(22,32,43,0.7)',
-  },
-  guideX: { position: 'absolute', top: 0, bottom: 0, width: 1, backgroundColor: colour.guide },
-  guideY: { position: 'absolute', left: 0, right: 0, height: 1, backgroundColor: colour.guide },
-});

@@ -8,7 +8,7 @@ import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { elementOf, webProps, webStyle } from '../../ui/web';
 import { useDesk } from '../session/desk';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 import { usePutWords } from '../words/TextTools';
 import { caretAt, indexAt } from './letters';
 
@@ -24,7 +24,7 @@ interface Props {
  * are in this frame, turned, bent or moving.
  */
 export function TypeOnPicture({ surface, layer, slot, k }: Props) {
-  const { graphic, scene, settle } = useReelEditor();
+  const { graphic, scene, settle } = useGraphicEditor();
   const { chooseText } = useDesk();
   const put = usePutWords(slot);
   const field = useRef<TextInput>(null);

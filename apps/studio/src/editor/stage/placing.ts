@@ -99,3 +99,14 @@ export function draggedFocus(
   ] as const;
   return [clamp(next[0], 0, 1), clamp(next[1], 0, 1)];
 }
+
+/** Whether a point lies within four corners. */
+export function insideQuad(quad: Region['quad'], x: number, y: number): boolean {
+  let odd = false;
+  for (let i = 0, j = quad.length - 1; i < quad.length; j = i++) {
+    const [xi, yi] = quad[i]!;
+    const [xj, yj] = quad[j]!;
+    if (yi > y !== yj > y && x < ((xj - xi) * (y - yi)) / (yj - yi) + xi) odd = !odd;
+  }
+  return odd;
+}

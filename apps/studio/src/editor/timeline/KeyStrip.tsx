@@ -5,6 +5,7 @@ import {
   isKeyed,
   keyAt,
   keysOf,
+  layoutFrame,
   markTime,
   moveKey,
   nextKey,
@@ -24,7 +25,7 @@ import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
 import { arrowOf, elementOf, onKeys, webProps, webStyle } from '../../ui/web';
-import { useDesk, useLocalTime } from '../session/desk';
+import { useDesk, useRestingFrame } from '../session/desk';
 import { type Keyed, keyedOf } from '../session/keyTargets';
 import { useReelEditor } from '../session/useReelEditor';
 import { CurveSheet } from './CurveSheet';
@@ -44,11 +45,11 @@ export function KeyStrip() {
 }
 
 function Strip({ keyed, onClose }: { keyed: Keyed; onClose: () => void }) {
-  const { scene, time: times, edit, settle } = useReelEditor();
+  const { reel, edit, settle } = useReelEditor();
   const { surface, seek: seekFrame } = useDesk();
-  const { clock } = scene;
-  const time = useLocalTime();
-  const seek = (local: number) => seekFrame(times.frameOfLocal(local));
+  const { clock } = keyed;
+  const time = keyed.localAt(useRestingFrame(surface));
+  const seek = (local: number) => seekFrame(keyed.frameOf(local));
   const [curve, setCurve] = useState<number>();
   const { held, name } = keyed;
   const end = Math.max(1, clock.in + clock.hold + clock.out);
@@ -58,13 +59,13 @@ function Strip({ keyed, onClose }: { keyed: Keyed; onClose: () => void }) {
     edit((r) => keyed.write(r, next), gesture);
     if (!gesture) settle();
   };
-  const partOf = useCallback((frame: number) => times.localAt(frame) / end, [times, end]);
+  const partOf = useCallback((frame: number) => keyed.localAt(frame) / end, [keyed, end]);
   const value = (at: number): ControlValue =>
     valueAt(held as Parameters<typeof valueAt<ControlValue>>[0], {
       clock,
       time: at,
       controls: {},
-      frame: scene.frame,
+      frame: layoutFrame(reel.frame),
     });
   const [before, after] = [nextKey(held, clock, time, -1), nextKey(held, clock, time, 1)];
   const last = keys.findLastIndex((k) => markTime(clock, k) <= time + 0.5);
@@ -136,35 +137,37 @@ function Strip({ keyed, onClose }: { keyed: Keyed; onClose: () => void }) {
           />
         ))}
       </View>
-      <View style={[styles.own, here === undefined && styles.unseen]} aria-hidden={here === undefined}>
-        <Txt kind="small" tone="quiet">
-          Stays with
-        </Txt>
-        <RadioGroup
-          label="The keyframe keeps its distance from the start of"
-          ids={here === undefined ? [] : STRETCHES}
-          value={here === undefined ? undefined : keys[here]!.of}
-          onChange={(of) => here !== undefined && put(ownKey(held, clock, here, of as Stretch))}
-          style={styles.stretches}
-        >
-          {STRETCHES.map((of) => {
-            const chosen = here !== undefined && keys[here]!.of === of;
-            return (
-              <Radio
-                key={of}
-                id={of}
-                label={of}
-                style={[styles.stretch, chosen && styles.chosen]}
-                testID={`key-of-${of}`}
-              >
-                <Txt kind="label" tone={chosen ? 'white' : 'ink'}>
-                  {of}
-                </Txt>
-              </Radio>
-            );
-          })}
-        </RadioGroup>
-      </View>
+      {clock.hold + clock.out > 0 && (
+        <View style={[styles.own, here === undefined && styles.unseen]} aria-hidden={here === undefined}>
+          <Txt kind="small" tone="quiet">
+            Stays with
+          </Txt>
+          <RadioGroup
+            label="The keyframe keeps its distance from the start of"
+            ids={here === undefined ? [] : STRETCHES}
+            value={here === undefined ? undefined : keys[here]!.of}
+            onChange={(of) => here !== undefined && put(ownKey(held, clock, here, of as Stretch))}
+            style={styles.stretches}
+          >
+            {STRETCHES.map((of) => {
+              const chosen = here !== undefined && keys[here]!.of === of;
+              return (
+                <Radio
+                  key={of}
+                  id={of}
+                  label={of}
+                  style={[styles.stretch, chosen && styles.chosen]}
+                  testID={`key-of-${of}`}
+                >
+                  <Txt kind="label" tone={chosen ? 'white' : 'ink'}>
+                    {of}
+                  </Txt>
+                </Radio>
+              );
+            })}
+          </RadioGroup>
+        </View>
+      )}
       {curve !== undefined && keys[curve] && (
         <CurveSheet
           ease={keys[curve]!.ease ?? 'ease-in-out'}

@@ -11,11 +11,11 @@ import { secondsText } from '../../ui/units';
 import { useDrag } from '../../ui/useDrag';
 import { arrowOf, elementOf, onKeys, webProps, webStyle } from '../../ui/web';
 import { useRestingFrame } from '../session/desk';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor, useReelEditor } from '../session/useReelEditor';
 
 /** In, hold and out as three lengths of one ribbon. Scrub anywhere on it; drag the hold's end to make it longer. */
 export function Ribbon({ surface, onSeek }: { surface: PreviewSurface; onSeek: (frame: number) => void }) {
-  const { reel, scene, graphic, time, edit, settle } = useReelEditor();
+  const { reel, scene, graphic, time, edit, settle } = useGraphicEditor();
   const number = useRestingFrame(surface);
   const [first, past] = time.span;
   const line = useRef<View>(null);

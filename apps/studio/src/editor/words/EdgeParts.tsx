@@ -8,13 +8,13 @@ import { Swatch } from '../../ui/Swatch';
 import { Toggle } from '../../ui/Toggle';
 import { colour } from '../../ui/theme';
 import { swatchesOf } from '../adjust/ControlRow';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 import { resetOf, type WorkedText } from './useText';
 
 /** Lines along the letters' edge, the first innermost. */
 export function OutlinesPart({ text }: { text: WorkedText }) {
   const { layer, value, set, put, settle } = text;
-  const { graphic } = useReelEditor();
+  const { graphic } = useGraphicEditor();
   const { outlines } = layer;
   const change = (i: number, part: Partial<TextOutline>) =>
     put({ outlines: outlines.map((o, j) => (j === i ? { ...o, ...part } : o)) });
@@ -94,7 +94,7 @@ function Only({
   onChange: (only: 'marked' | 'unmarked' | undefined) => void;
   testID: string;
 }) {
-  const { scene } = useReelEditor();
+  const { scene } = useGraphicEditor();
   const { words } = text.layer;
   const marks = 'slot' in words && scene.slots.slotWords(words.slot).runs.some((r) => r.marked);
   if (!marks && value === undefined) return null;
@@ -154,7 +154,7 @@ const SHADOW = { angle: 90, distance: 8, blur: 10, strength: 0.35, colour: '#000
 /** Where their shadow falls. */
 export function ShadowPart({ text }: { text: WorkedText }) {
   const { layer, value, set, put, settle } = text;
-  const { graphic } = useReelEditor();
+  const { graphic } = useGraphicEditor();
   const { shadow } = layer;
   const number = (
     key: 'angle' | 'distance' | 'blur' | 'strength',
@@ -220,7 +220,7 @@ const PLATE: TextPlate = { behind: 'line', margin: 20, corner: 8, fill: { colour
 /** A plate or a border behind them. */
 export function PlatePart({ text }: { text: WorkedText }) {
   const { layer, value, set, put, settle } = text;
-  const { graphic } = useReelEditor();
+  const { graphic } = useGraphicEditor();
   const [plate, ...others] = layer.plates;
   const change = (part: Partial<TextPlate>) =>
     put({ plates: [{ ...plate!, ...part }, ...others] } as Partial<TextChange>);

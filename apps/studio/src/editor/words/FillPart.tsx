@@ -12,9 +12,9 @@ import { Swatch } from '../../ui/Swatch';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { OverTime, swatchesOf } from '../adjust/ControlRow';
-import { useLocalTime } from '../session/desk';
+import { useDesk, useLocalTime } from '../session/desk';
 import { keyedOf, propertyOf } from '../session/keyTargets';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 import { resetOf, type WorkedText } from './useText';
 
 const isPicture = (fill: TextFill) => fill !== 'none' && ('picture' in fill || 'media' in fill);
@@ -22,7 +22,7 @@ const isPicture = (fill: TextFill) => fill !== 'none' && ('picture' in fill || '
 /** What the letters are filled with. */
 export function FillPart({ text }: { text: WorkedText }) {
   const { layer, value, set, put, settle } = text;
-  const { graphic } = useReelEditor();
+  const { graphic } = useGraphicEditor();
   const [fault, setFault] = useState<string>();
   const swatches = swatchesOf(graphic.template.looks);
   const { fill } = layer;
@@ -125,8 +125,9 @@ export function FillPart({ text }: { text: WorkedText }) {
 
 /** A plain colour, which may change over time. */
 function FillColour({ text }: { text: WorkedText }) {
-  const editor = useReelEditor();
+  const editor = useGraphicEditor();
   const { scene, edit, settle, graphic } = editor;
+  const { surface } = useDesk();
   const time = useLocalTime();
   const target = { kind: 'text', layer: text.id, key: 'fill.colour' } as const;
   const keyed = keyedOf(target, editor);
@@ -153,7 +154,8 @@ function FillColour({ text }: { text: WorkedText }) {
         name="Fill"
         target={target}
         keyed={isKeyed(held)}
-        start={(at) => {
+        start={() => {
+          const at = keyed.localAt(surface.position);
           edit((r) => keyed.write(r, putKey(now, scene.clock, at, now)));
           settle();
         }}

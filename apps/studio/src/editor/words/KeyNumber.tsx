@@ -3,7 +3,7 @@ import { NumberRow } from '../../ui/NumberRow';
 import { OverTime } from '../adjust/ControlRow';
 import { useDesk, useLocalTime } from '../session/desk';
 import { keyedOf, propertyOf, TEXT_KEYS, type TextKey } from '../session/keyTargets';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 
 interface Props {
   readonly layer: string;
@@ -21,9 +21,9 @@ interface Props {
 
 /** A number of a text layer that can change over time. */
 export function KeyNumber({ layer: id, keyName, name, part, times = 1, ...range }: Props) {
-  const editor = useReelEditor();
+  const editor = useGraphicEditor();
   const { scene, edit, settle, graphic } = editor;
-  const { keyed: shown, chooseKeyed } = useDesk();
+  const { keyed: shown, chooseKeyed, surface } = useDesk();
   const time = useLocalTime();
   const target = { kind: 'text', layer: id, key: keyName } as const;
   const keyed = keyedOf(target, editor);
@@ -79,7 +79,8 @@ export function KeyNumber({ layer: id, keyName, name, part, times = 1, ...range 
             name={facts.name}
             target={target}
             keyed={moving}
-            start={(at) => {
+            start={() => {
+              const at = keyed.localAt(surface.position);
               edit((r) => keyed.write(r, putKey(now as number, scene.clock, at, now as number)));
               settle();
             }}

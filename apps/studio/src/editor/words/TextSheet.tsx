@@ -1,6 +1,6 @@
 import { Choice } from '../../ui/Choice';
 import { Sheet } from '../../ui/Sheet';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 import { LettersPanel } from './LettersPanel';
 import { MotionPanel } from './MotionPanel';
 import { PlacePanel } from './PlacePanel';
@@ -27,7 +27,7 @@ export function TextSheet({
   onClose: () => void;
 }) {
   const text = useText(layer);
-  const { graphic } = useReelEditor();
+  const { graphic } = useGraphicEditor();
   if (!text) return null;
   const { words } = text.layer;
   const slot = 'slot' in words ? graphic.template.slots.find((s) => s.id === words.slot) : undefined;

@@ -5,7 +5,7 @@ import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { useDesk } from '../session/desk';
 import { layersOf } from '../session/textLayers';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 import { SignSheet } from './SignSheet';
 import { TextSheet, type TextTab } from './TextSheet';
 
@@ -23,7 +23,7 @@ const TABS: readonly { id: TextTab; title: string }[] = [
 
 /** What can be done with the words of a slot besides typing them: letters, place, motion, signs. */
 export function TextTools({ slot, onSign }: Props) {
-  const { scene, graphic, edit, settle } = useReelEditor();
+  const { scene, graphic, edit, settle } = useGraphicEditor();
   const { text, chooseText } = useDesk();
   const [tab, setTab] = useState<TextTab>();
   const [signs, setSigns] = useState(false);
@@ -82,7 +82,7 @@ export function TextTools({ slot, onSign }: Props) {
 
 /** Puts words into a slot. */
 export function usePutWords(slot: string) {
-  const { graphic, edit } = useReelEditor();
+  const { graphic, edit } = useGraphicEditor();
   return (words: Parameters<typeof setSlot>[3], gesture = 'words') =>
     edit((r) => setSlot(r, graphic.id, slot, words), `${gesture}-${slot}`);
 }

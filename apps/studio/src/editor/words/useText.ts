@@ -7,7 +7,7 @@ import {
   type Value,
 } from '@fresh-reel/core';
 import { useDesk } from '../session/desk';
-import { useReelEditor } from '../session/useReelEditor';
+import { useGraphicEditor } from '../session/useReelEditor';
 
 /** A text layer to work on: as it is now, as the template has it, and how to change it. */
 export interface WorkedText {
@@ -25,7 +25,7 @@ export interface WorkedText {
 }
 
 export function useText(id: string): WorkedText | undefined {
-  const { scene, graphic, time, edit, settle } = useReelEditor();
+  const { scene, graphic, time, edit, settle } = useGraphicEditor();
   const { surface } = useDesk();
   const layer = scene.textLayer(id);
   const original = [...everyLayer(graphic.template.layers)].find((l) => l.id === id);
