@@ -23,7 +23,7 @@ import {
 import { type BrowserStudio, surfaceOf } from '../apps/studio/src/engine/browserStudio';
 import { hashOf, piecesOf } from '../apps/studio/src/media/files/hash';
 import { probe } from '../apps/studio/src/media/import/probe';
-import { keepPreview, takeIn } from '../apps/studio/src/media/import/takeIn';
+import { keepPreview, makePreview, takeIn } from '../apps/studio/src/media/import/takeIn';
 import { mediaId } from '../apps/studio/src/storage/media';
 import { at } from './figures';
 
@@ -54,7 +54,7 @@ export async function firstThumb(_: BrowserStudio, file: File): Promise<{ thumb:
     sample!.close();
     input.dispose();
   };
-  const thumb = async () => keepPreview(await probe(file), 'bench');
+  const thumb = async () => keepPreview('bench', await makePreview(await probe(file)));
   await decode();
   await thumb();
   return { decode: (await seconds(decode)) * 1000, thumb: (await seconds(thumb)) * 1000 };

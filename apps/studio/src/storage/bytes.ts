@@ -46,9 +46,12 @@ export async function inMemory(
   return { hash: await sha256(bytes), size: bytes.length, pieces: () => inPieces(bytes) };
 }
 
+/** Chunks that are written at once: the database takes the next while it finishes one. */
+const AT_ONCE = 2;
+
 /**
- * Stores a file's bytes under an id, chunk by chunk; no more than two chunks are in memory. While one is written, the
- * next is already asked for: whoever reads or hashes them does it meanwhile.
+ * Stores a file's bytes under an id, chunk by chunk; no more than four are in memory. While some are written, the next is
+ * already asked for: whoever reads or hashes them does it meanwhile.
  * @param pieces of CHUNK bytes each, the last one as long as it is
  * @returns the number of chunks, for the record that is written last
  * @throws {StorageError}
@@ -59,17 +62,18 @@ export async function writeBytes(
   onProgress?: (stored: number) => void,
 ): Promise<number> {
   let [chunks, stored] = [0, 0];
-  let writing = Promise.resolve();
+  const writing: Promise<void>[] = [];
   for await (const piece of pieces) {
     const text = toBase64(piece);
-    await writing;
-    writing = write({ [keyOf(id, chunks++)]: text });
+    if (writing.length >= AT_ONCE) await writing.shift();
+    const written = write({ [keyOf(id, chunks++)]: text });
     // Told where it is awaited, above or below; until then a failed write is nobody's surprise.
-    writing.catch(() => undefined);
+    written.catch(() => undefined);
+    writing.push(written);
     stored += piece.length;
     onProgress?.(stored);
   }
-  await writing;
+  await Promise.all(writing);
   return chunks;
 }
 

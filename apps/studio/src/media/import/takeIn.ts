@@ -16,7 +16,7 @@ import type { Take } from './messages';
 import { type Probed, probe, wavePeaks } from './probe';
 import { probeSequence } from './probeSequence';
 import { sniffMedia } from './sniff';
-import { keepThumb, makeThumb, writeThumb } from './thumb';
+import { keepThumb, makeThumb } from './thumb';
 
 /** Part of the work when the pictures of a sequence have been looked at. */
 const LOOKED = 0.3;
@@ -29,8 +29,8 @@ interface Looked {
   readonly bytes: () => AsyncIterable<Uint8Array>;
   /** Bytes, as far as they are known before they are read; for the progress. */
   readonly size: number;
-  /** Makes what the shelf shows of it, once its hash is known. */
-  preview(hash: string): Promise<void>;
+  /** Makes what the shelf shows of it. */
+  preview(): Promise<Preview>;
 }
 
 /** How far the work is, 0..1, and what the bytes lie under, once they are being stored. */
@@ -61,7 +61,7 @@ async function lookAt(what: Take, tell: OnProgress): Promise<Looked> {
     return { ...(await lookAtFrames(file.name, frames, tell)), size: file.size, bytes };
   }
   const probed = await probe(file);
-  return { facts: probed.facts, size: file.size, bytes, preview: (hash) => keepPreview(probed, hash) };
+  return { facts: probed.facts, size: file.size, bytes, preview: () => makePreview(probed) };
 }
 
 async function lookAtFrames(
@@ -80,7 +80,7 @@ async function lookAtFrames(
     },
     telling(tell, [0, LOOKED], 1),
   );
-  return { facts, preview: (hash) => keepThumb(hash, thumb) };
+  return { facts, preview: async () => ({ thumb }) };
 }
 
 /**
@@ -96,6 +96,10 @@ export async function takeIn(what: Take, tell: OnProgress): Promise<{ record: Me
     if (held) return { record: held, again: true };
   }
   const id = newId();
+  // Made while the bytes are written: the decoder has a thread of its own.
+  const making = looked.preview();
+  // Told where it is awaited; a store that fails before does not wait for it.
+  making.catch(() => undefined);
   const { through, end } = await hashing();
   return storeIncoming(
     id,
@@ -104,7 +108,7 @@ export async function takeIn(what: Take, tell: OnProgress): Promise<{ record: Me
       end: async () => {
         const hashed = end();
         // Small pictures come first: they are of no harm without a record, and a record is never without them.
-        await looked.preview(hashed.hash);
+        await keepPreview(hashed.hash, await making);
         return { ...hashed, facts: looked.facts };
       },
     },
@@ -112,23 +116,28 @@ export async function takeIn(what: Take, tell: OnProgress): Promise<{ record: Me
   );
 }
 
-/** Makes and keeps what the shelf shows of a clip or a sound. */
-export async function keepPreview({ input, video, audio, facts }: Probed, hash: string): Promise<void> {
-  if (video) {
-    // A little way in: many clips begin in black.
-    const sample = await new VideoSampleSink(video).getSample(
-      (await video.getFirstTimestamp()) + facts.duration! * 0.2,
-    );
-    if (sample) {
-      await writeThumb(hash, facts.width!, facts.height!, (context, w, h) =>
-        sample.draw(context, 0, 0, w, h),
-      );
-      sample.close();
-    }
-  }
-  if (audio) {
-    const peaks = await wavePeaks(audio, facts.duration!, PEAKS);
-    await write({ [`wave/${hash}`]: JSON.stringify(peaks) });
-  }
+/** What the shelf shows of a file: a small picture, and the shape of its sound. */
+interface Preview {
+  readonly thumb?: string;
+  readonly wave?: readonly number[];
+}
+
+/** Makes what the shelf shows of a clip or a sound. */
+export async function makePreview({ input, video, audio, facts }: Probed): Promise<Preview> {
+  // A little way in: many clips begin in black.
+  const second = video && (await video.getFirstTimestamp()) + facts.duration! * 0.2;
+  const sample = video && (await new VideoSampleSink(video).getSample(second!));
+  const thumb =
+    sample &&
+    (await makeThumb(facts.width!, facts.height!, (context, w, h) => sample.draw(context, 0, 0, w, h)));
+  sample?.close();
+  const wave = audio ? await wavePeaks(audio, facts.duration!, PEAKS) : undefined;
   input.dispose();
+  return { ...(thumb ? { thumb } : {}), ...(wave ? { wave } : {}) };
+}
+
+/** Keeps what the shelf shows of a file. */
+export async function keepPreview(hash: string, { thumb, wave }: Preview): Promise<void> {
+  if (thumb) await keepThumb(hash, thumb);
+  if (wave) await write({ [`wave/${hash}`]: JSON.stringify(wave) });
 }
