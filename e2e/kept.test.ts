@@ -192,7 +192,7 @@ it('edits of the brand are taken back, also after leaving the place', async () =
   await page.close();
 });
 
-it('a reel without a graphic says so, with a way on', async () => {
+it('a reel with nothing in it opens where things are placed, and says what is missing elsewhere', async () => {
   const page = await session.page(LAPTOP, '/reels/demo-strap');
   await page.waitForSelector(id('slot-name'));
   const reel = JSON.parse((await entryOf(page, 'reel/demo-strap'))!);
@@ -202,9 +202,15 @@ it('a reel without a graphic says so, with a way on', async () => {
     JSON.stringify({ ...reel, id: 'bare', tracks: [{ id: 't', items: [] }] }),
   );
   await page.goto(`${session.address}/reels/bare`);
-  await waitForText(page, 'empty-reel', /There is nothing in this reel/);
-  await tap(page, 'empty-reel-templates');
-  await page.waitForSelector(id('templates'));
+  await page.waitForSelector(id('sheet-place'));
+  await tap(page, 'step-fill');
+  await waitForText(page, 'sheet-fill', /There is no title in this reel yet/);
+  await tap(page, 'no-title');
+  await tap(page, 'place-title');
+  await tap(page, 'title-name-strap');
+  await page.waitForSelector(id('item-name-strap'));
+  await tap(page, 'step-fill');
+  await page.waitForSelector(id('slot-name'));
   await page.close();
 });
 

@@ -46,6 +46,14 @@ export {
   templateKind,
   type Use,
 } from './documents/template';
+export {
+  type Copied,
+  copiedSchema,
+  copyToMarker,
+  type Pasted,
+  pasteItems,
+  takeAlong,
+} from './edit/clipboard';
 export { COMING } from './edit/comingKinds';
 export {
   FRAMING_KEYS,
@@ -57,6 +65,7 @@ export {
   putFraming,
   turnAbout,
 } from './edit/framing';
+export { centreOnCut, cutsOf, freezeInto, freezeItem } from './edit/freeze';
 export { cancel, change, type History, redo, settle, startHistory, undo } from './edit/history';
 export {
   changeItem,
@@ -78,6 +87,17 @@ export {
   putKey,
   removeKey,
 } from './edit/keyframes';
+export {
+  addMarker,
+  changeMarker,
+  cuesOf,
+  keepMeetings,
+  meet,
+  nextMarker,
+  type PlacedCue,
+  removeMarkers,
+  stopMeeting,
+} from './edit/markers';
 export { commonFields, type MotionField, type MotionKind, unitFields } from './edit/motionFields';
 export {
   type Added,

@@ -77,6 +77,8 @@ export const graphicItemSchema = z.strictObject({
   /** Which of the reel's templates. */
   template: z.string().min(1).max(200),
   fill: fillSchema,
+  /** The cue that falls on a marker, whatever becomes of its times. */
+  meets: z.strictObject({ cue: z.string().min(1).max(200), marker: z.string().min(1).max(200) }).optional(),
 });
 
 export const clipItemSchema = z.strictObject({
@@ -149,6 +151,7 @@ export const MARKER_USES = ['note', 'beat', 'clap', 'cut', 'chapter'] as const;
 export type MarkerUse = (typeof MARKER_USES)[number];
 
 export const markerSchema = z.strictObject({
+  id: z.string().min(1).max(200),
   frame: frames,
   name: z.string().max(80),
   use: z.enum(MARKER_USES).optional(),

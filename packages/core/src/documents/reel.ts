@@ -80,7 +80,7 @@ export const reelKind: DocumentKind<Reel> = {
   },
 };
 
-/** Version 2 held graphics alone, each with a copy of its template. */
+/** Version 2 held graphics alone, each with a copy of its template; its markers had no ids. */
 function withSharedTemplates(reel: Record<string, unknown>): Record<string, unknown> {
   const templates: Record<string, unknown> = {};
   const keys = new Map<string, string>();
@@ -98,7 +98,8 @@ function withSharedTemplates(reel: Record<string, unknown>): Record<string, unkn
       }),
     }),
   );
-  return { ...reel, templates, tracks };
+  const markers = (reel.markers as object[] | undefined)?.map((m, i) => ({ id: `m${i + 1}`, ...m }));
+  return { ...reel, templates, tracks, ...(markers ? { markers } : {}) };
 }
 
 /** The three frames offered: short side 1080, which is also the measure of frame units. */

@@ -92,6 +92,21 @@ export function withoutUnused(reel: Reel): Reel {
  * @throws {EditError} when one of them is on a locked track
  */
 export function moveItems(reel: Reel, ids: readonly string[], by: number, track?: string): Reel {
+  const moved = shiftItems(reel, ids, by, track);
+  // What is moved by hand meets no marker any more.
+  return ids.reduce(
+    (r, id) =>
+      changeItem(r, id, (item) =>
+        item.kind === 'graphic' && item.meets && by !== 0
+          ? (given({ ...item, meets: undefined }) as ReelItem)
+          : item,
+      ),
+    moved,
+  );
+}
+
+/** Takes items somewhere else as {@link moveItems} does, leaving what they meet. */
+export function shiftItems(reel: Reel, ids: readonly string[], by: number, track?: string): Reel {
   const standing = ids.flatMap((id) => itemOf(reel, id) ?? []);
   mayChange(standing.map((s) => s.track));
   // None of them begins before the reel does.
@@ -106,7 +121,8 @@ export function moveItems(reel: Reel, ids: readonly string[], by: number, track?
   );
 }
 
-function mayChange(tracks: readonly Track[]): void {
+/** @throws {EditError} when one of some tracks is locked */
+export function mayChange(tracks: readonly Track[]): void {
   const locked = tracks.find((t) => t.locked);
   if (locked) throw new EditError(`The track “${locked.name ?? locked.id}” is locked. Unlock it first.`);
 }
@@ -258,7 +274,13 @@ export function copyItems(reel: Reel, ids: readonly string[], frame: number): { 
     made.push(id);
     next = putItem(
       next,
-      { ...item, id, start: Math.max(0, Math.round(frame) + item.start - first) },
+      // A copy meets no marker: it is where it is put.
+      given({
+        ...item,
+        id,
+        start: Math.max(0, Math.round(frame) + item.start - first),
+        meets: undefined,
+      }) as ReelItem,
       track.id,
     );
   }

@@ -70,7 +70,7 @@ describe('another rate of a reel', () => {
     fc.assert(
       fc.property(rateOf, rateOf, fc.integer({ min: 0, max: 5000 }), (from, to, start) => {
         const before = later(start, from);
-        const after = setRate({ ...before, markers: [{ frame: start, name: 'clap' }] }, to);
+        const after = setRate({ ...before, markers: [{ id: 'm', frame: start, name: 'clap' }] }, to);
         const second = (frame: number, rate: typeof from) => (frame * rate.den) / rate.num;
         const moved = graphicOf(after, 'r-1').start;
         expect(after.rate).toEqual(to);

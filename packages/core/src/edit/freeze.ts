@@ -1,0 +1,124 @@
+import type { Fill } from '../documents/fill';
+import type { ReelItem, ReelItemOf, Track } from '../documents/item';
+import { freshPicture } from '../documents/pictureFill';
+import type { Reel } from '../documents/reel';
+import type { Template } from '../documents/template';
+import { takesPictures } from '../evaluate/controls';
+import { clipTime, FRAME_SLACK } from '../media/clipTime';
+import { lengthOf } from '../reel/itemLength';
+import { secondsAt } from '../time/rate';
+import { holdFraming } from './framing';
+import { changeTracks, itemOf } from './items';
+import { addTitle } from './newItems';
+import { cutItem, EditError, freeId, moveItems, spanOf } from './place';
+
+/** The clip that is frozen, and the second of its file that shows at a frame. @throws {EditError} when it is none */
+function shownAt(reel: Reel, id: string, frame: number): { clip: ReelItemOf<'clip'>; second: number } {
+  const item = itemOf(reel, id)?.item;
+  if (item?.kind !== 'clip') throw new EditError('Only a clip can be frozen. Choose one.');
+  if (item.clip.freeze !== undefined) throw new EditError('This clip stands still already.');
+  const [from, to] = spanOf(reel, item);
+  if (frame < from || frame >= to)
+    throw new EditError('The playhead is not within the clip. Take it there first.');
+  const room = secondsAt(item.length, reel.rate);
+  const second = clipTime(secondsAt(frame - from, reel.rate), item.clip, Number.POSITIVE_INFINITY, room);
+  return { clip: item, second: second - FRAME_SLACK };
+}
+
+/** Makes room on a track: what begins at a frame or later comes so many frames later. */
+function withRoom(reel: Reel, track: Track, frame: number, frames: number): Reel {
+  return changeTracks(reel, (t) =>
+    t.id === track.id
+      ? { ...t, items: t.items.map((i) => (i.start >= frame ? { ...i, start: i.start + frames } : i)) }
+      : t,
+  );
+}
+
+/**
+ * Freezes a clip at a frame for a while: it stands still there, and then goes on. What follows on its track comes later by
+ * as much.
+ * @param frames how long it stands
+ * @returns the reel, and the id of the part that stands still
+ * @throws {EditError} when it is no clip that plays there, or its track is locked
+ */
+export function freezeItem(
+  reel: Reel,
+  id: string,
+  frame: number,
+  frames: number,
+): { reel: Reel; id: string } {
+  const { clip, second } = shownAt(reel, id, frame);
+  const length = Math.max(1, Math.round(frames));
+  const cut = frame === clip.start ? reel : cutItem(reel, id, frame);
+  const { track } = itemOf(cut, id)!;
+  const frozen = freeId(cut, id);
+  const { fadeIn: _, fadeOut: __, soundIn: ___, soundOut: ____, ...plain } = clip;
+  const still: ReelItem = {
+    ...plain,
+    id: frozen,
+    start: frame,
+    length,
+    clip: { ...clip.clip, freeze: second, silent: true },
+  };
+  const roomy = withRoom(cut, track, frame, length);
+  return {
+    reel: changeTracks(roomy, (t) =>
+      t.id === track.id ? { ...t, items: [...t.items, still].sort((a, b) => a.start - b.start) } : t,
+    ),
+    id: frozen,
+  };
+}
+
+/**
+ * Freezes a clip at a frame into a title that takes the shot: the clip is cut, the title comes in there with the frozen
+ * frame in its first slot for pictures, and the clip goes on after it.
+ * @returns the reel, and the title's id
+ * @throws {EditError} when the template has no slot for a picture; and as {@link freezeItem} does
+ */
+export function freezeInto(
+  reel: Reel,
+  id: string,
+  frame: number,
+  template: Template,
+  fill: Fill,
+): { reel: Reel; id: string } {
+  const slot = template.slots.find((s) => takesPictures(s) && s.kind === 'picture');
+  if (!slot)
+    throw new EditError(`“${template.name}” has no slot for a picture. Choose a title that takes one.`);
+  const { clip, second } = shownAt(reel, id, frame);
+  const cut = frame === clip.start ? reel : cutItem(reel, id, frame);
+  const held = {
+    ...freshPicture(clip.media),
+    ...(clip.name === undefined ? {} : { name: clip.name }),
+    clip: { freeze: second },
+  };
+  const added = addTitle(cut, template, frame, { ...fill, slots: { ...fill.slots, [slot.id]: held } });
+  const length = lengthOf(added.reel, itemOf(added.reel, added.id)!.item);
+  const { track } = itemOf(added.reel, id)!;
+  return { reel: withRoom(added.reel, track, frame, length), id: added.id };
+}
+
+/** Frames of a reel at which a shot ends or another begins, but for an item's own. */
+export function cutsOf(reel: Reel, but?: string): number[] {
+  const shots = reel.tracks.flatMap((t) => t.items.filter((i) => i.kind !== 'sound' && i.kind !== 'graphic'));
+  const ends = shots.filter((i) => i.id !== but).flatMap((i) => spanOf(reel, i));
+  return [...new Set(ends)].filter((f) => f > 0).sort((a, b) => a - b);
+}
+
+/**
+ * Puts the middle of an item on the cut that is nearest to a frame; a picture or clip is laid over it with the screen
+ * blend, unless it has another: light that flashes over the cut.
+ * @throws {EditError} when there is no cut
+ */
+export function centreOnCut(reel: Reel, id: string, frame: number): Reel {
+  const standing = itemOf(reel, id);
+  if (!standing) return reel;
+  const { item } = standing;
+  const [cut] = cutsOf(reel, id).sort((a, b) => Math.abs(a - frame) - Math.abs(b - frame));
+  if (cut === undefined)
+    throw new EditError('There is no cut yet: add the shots first, then lay this over where they meet.');
+  const start = Math.max(0, cut - Math.round(lengthOf(reel, item) / 2));
+  const moved = moveItems(reel, [id], start - item.start);
+  const isShot = item.kind === 'clip' || item.kind === 'still';
+  return isShot && !item.framing?.blend ? holdFraming(moved, id, 'blend', 'screen') : moved;
+}
