@@ -74,7 +74,6 @@ export {
   given,
   itemOf,
   type Standing,
-  setRate,
 } from './edit/items';
 export {
   copyKey,
@@ -164,6 +163,7 @@ export {
   swapSlots,
   wearBrand,
 } from './edit/reel';
+export { setRate } from './edit/setRate';
 export { STANDING } from './edit/standingKinds';
 export { lookOf, markWords, plainText, type RunLook, retype } from './edit/words';
 export { canBeKeyed, faultsOfFill, isKeyed, restingValue, takesWords } from './evaluate/controls';

@@ -4,10 +4,11 @@ import { nested } from '../documents/load';
 import type { Reel } from '../documents/reel';
 import { rateSchema, type Template, templateKind } from '../documents/template';
 import { convertFrames } from '../time/rate';
-import { given, itemOf, setRate } from './items';
+import { given, itemOf } from './items';
 import { meet, nextMarker } from './markers';
 import { copyItems, EditError, freeId, putItem, withTemplate } from './place';
 import { emptyReel } from './reel';
+import { setRate } from './setRate';
 
 /** Items taken along to another place or reel, with their templates and the rate their times count in. */
 export const copiedSchema = z.strictObject({

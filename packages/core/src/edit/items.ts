@@ -1,6 +1,5 @@
 import type { ReelItem, Track } from '../documents/item';
 import type { Reel } from '../documents/reel';
-import { convertFrames, type Rate } from '../time/rate';
 
 /** Changes every item of a reel; tracks of which none changes stay the same. */
 export function changeItems(reel: Reel, by: (item: ReelItem) => ReelItem): Reel {
@@ -32,49 +31,6 @@ export function itemOf(reel: Reel, id: string): Standing | undefined {
     if (item) return { item, track };
   }
   return undefined;
-}
-
-/**
- * Gives a reel another rate; everything stays where it is in time, on the nearest frame. What touched still touches:
- * an end is where the next beginning is.
- */
-export function setRate(reel: Reel, rate: Rate): Reel {
-  if (rate.num === reel.rate.num && rate.den === reel.rate.den) return reel;
-  const moved = (frame: number) => Math.round(convertFrames(frame, reel.rate, rate));
-  const stretch = (frames: number | undefined) => (frames === undefined ? undefined : moved(frames));
-  const changed = changeItems(reel, (item) => {
-    const start = moved(item.start);
-    const { fadeIn, fadeOut } = item;
-    const next = {
-      ...item,
-      start,
-      ...given({ fadeIn: stretch(fadeIn), fadeOut: stretch(fadeOut) }),
-      ...(item.framing ? { framing: movedKeys(item.framing, moved) } : {}),
-    } as ReelItem;
-    if (next.kind === 'graphic' || item.kind === 'graphic') return next;
-    const length = Math.max(1, moved(item.start + item.length) - start);
-    if (next.kind !== 'clip' && next.kind !== 'sound') return { ...next, length };
-    return {
-      ...next,
-      length,
-      ...given({ soundIn: stretch(next.soundIn), soundOut: stretch(next.soundOut) }),
-    };
-  });
-  return { ...changed, rate, markers: reel.markers.map((m) => ({ ...m, frame: moved(m.frame) })) };
-}
-
-/** Values over time, with their keys at other frames; of keys that fall on one frame the last counts. */
-function movedKeys<T extends Readonly<Record<string, unknown>>>(
-  values: T,
-  moved: (frame: number) => number,
-): T {
-  const each = Object.entries(values).map(([name, value]) => {
-    const keys = (value as { keys?: { at: number }[] } | undefined)?.keys;
-    if (!Array.isArray(keys)) return [name, value];
-    const at = new Map(keys.map((key) => [moved(key.at), { ...key, at: moved(key.at) }]));
-    return [name, { keys: [...at.values()] }];
-  });
-  return Object.fromEntries(each) as T;
 }
 
 /** The parts that are there. */

@@ -5,7 +5,7 @@ import { type Reel, reelKind } from '../documents/reel';
 import { lengthOf } from '../reel/itemLength';
 import { templateOf } from '../testing/studio';
 import { OFFERED_RATES } from '../time/rate';
-import { itemOf, setRate } from './items';
+import { itemOf } from './items';
 import {
   copyItems,
   cutItem,
@@ -19,6 +19,7 @@ import {
   withTemplate,
 } from './place';
 import { newReel } from './reel';
+import { setRate } from './setRate';
 
 const template = templateOf(
   [{ id: 'a', kind: 'shape', outline: { kind: 'rectangle' }, fill: { colour: '#FF0000' } }],

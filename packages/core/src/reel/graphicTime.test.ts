@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { EMPTY_FILL } from '../documents/fill';
-import { setRate } from '../edit/items';
 import { graphicOf, newReel } from '../edit/reel';
+import { setRate } from '../edit/setRate';
 import { GraphicScene } from '../evaluate/graphicScene';
 import { templateOf } from '../testing/studio';
 import { OFFERED_RATES } from '../time/rate';
