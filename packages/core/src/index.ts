@@ -222,6 +222,8 @@ export { GraphicTime, graphicsOf } from './reel/graphicTime';
 export type { Item } from './reel/item';
 export { lengthOf, reelEnd } from './reel/itemLength';
 export { type ReelCheck, type ReelFrame, ReelScene, type TextOfItem } from './reel/reelScene';
+export { type Excerpt, excerptsOf } from './render/excerpts';
+export { EXTENTS, type Extent } from './render/extents';
 export {
   FORMAT_FACTS,
   fileStem,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { EXTENTS } from '../render/extents';
 import { OUTPUT_FORMATS } from '../render/plan';
 import type { Fill } from './fill';
 import { freeName } from './freeName';
@@ -46,9 +47,15 @@ const reelBase = z.strictObject({
   motionBlur: z
     .strictObject({ samples: z.number().int().min(1).max(64), shutter: z.number().min(0).max(1) })
     .default({ samples: 1, shutter: 0.5 }),
-  /** What it was last rendered as: the kind of file, and its short side in pixels. */
+  /** What it was last rendered as: the kind of file, its short side in pixels, and what of it. */
   output: z
-    .strictObject({ format: z.enum(OUTPUT_FORMATS), side: z.number().int().min(2).max(8192) })
+    .strictObject({
+      format: z.enum(OUTPUT_FORMATS),
+      side: z.number().int().min(2).max(8192),
+      /** What of it, and between which frames. */
+      extent: z.enum(EXTENTS).optional(),
+      range: z.tuple([z.number().int().min(0), z.number().int().min(0)]).optional(),
+    })
     .optional(),
   markers: z.array(markerSchema).max(5000).default([]),
 });

@@ -7,7 +7,7 @@ import type { Template } from '../documents/template';
 import type { TextChange } from '../layers/textStyle';
 import { graphicsOf } from '../reel/graphicTime';
 import type { Rate } from '../time/rate';
-import { changeItem, changeItems } from './items';
+import { changeItem, changeItems, given } from './items';
 
 /** What a new reel is made with. Time and ids are handed in, so that this stays a pure function. */
 export interface NewReel {
@@ -73,7 +73,7 @@ export function newReel(
 
 /** Sets what kind of file a reel goes out as, and how large. */
 export function setOutput(reel: Reel, output: NonNullable<Reel['output']>): Reel {
-  return { ...reel, output };
+  return { ...reel, output: given(output) };
 }
 
 /** @throws {Error} when there is no such graphic */

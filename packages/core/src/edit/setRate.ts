@@ -32,7 +32,9 @@ export function setRate(reel: Reel, rate: Rate): Reel {
     };
   });
   const markers = reel.markers.map((m) => ({ ...m, frame: moved(m.frame) }));
-  return withoutOverlaps({ ...changed, rate, markers });
+  const range = reel.output?.range?.map(moved) as [number, number] | undefined;
+  const output = reel.output && given({ ...reel.output, range });
+  return withoutOverlaps({ ...changed, rate, markers, ...(output ? { output } : {}) });
 }
 
 /** Values over time, with their keys at other frames; of keys that fall on one frame the last counts. */

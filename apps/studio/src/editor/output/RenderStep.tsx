@@ -1,5 +1,7 @@
 import {
+  type Extent,
   FORMAT_FACTS,
+  type FrameShape,
   type FrameSize,
   graphicsOf,
   itemOf,
@@ -19,7 +21,7 @@ import {
   setOutput,
   setRate,
 } from '@fresh-reel/core';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { DOCUMENT_ONLY } from '../../engine/documentOnly';
 import { useSaveReelFile } from '../../files/useSaveFile';
@@ -42,6 +44,8 @@ import { nameOf } from '../place/itemWords';
 import { checkText } from '../session/checkText';
 import { type Checked, useChecks } from '../session/useChecks';
 import { useReelEditor } from '../session/useReelEditor';
+import { ExtentPart } from './ExtentPart';
+import { plansOf, sizeOf } from './plansOf';
 
 /** Sub-frame samples offered. Common practice: 8 is reasonable, 12 to 20 finer. */
 const SAMPLES = [1, 4, 8, 12, 16, 20, 32] as const;
@@ -58,27 +62,46 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   const { reel, edit, settle } = useReelEditor();
   const saveReelFile = useSaveReelFile();
   const { samples } = reel.motionBlur;
-  const scene = useMemo(() => new ReelScene(reel, DOCUMENT_ONLY), [reel]);
+  const footage = reel.output?.extent !== 'titles' && reel.output?.extent !== 'each-title';
+  const transparent = useMemo(
+    () => !footage || new ReelScene(reel, DOCUMENT_ONLY).transparent,
+    [reel, footage],
+  );
   // What was chosen stays with the reel; its rate is the reel's own, in which the time code counts.
   const { rate } = reel;
-  const format: OutputFormat = reel.output?.format ?? (scene.transparent ? 'webm' : 'mp4');
+  const format: OutputFormat = reel.output?.format ?? (transparent ? 'webm' : 'mp4');
   const side = reel.output?.side ?? Math.min(reel.frame.width, reel.frame.height);
   const choose = (part: Partial<NonNullable<Reel['output']>>) => {
-    edit((r) => setOutput(r, { format, side, ...part }));
+    edit((r) => setOutput(r, { ...r.output, format, side, ...part }));
     settle();
   };
+  const { extent = 'all', range } = reel.output ?? {};
+  const [shapes, setShapes] = useState<readonly FrameShape[]>([]);
   const checks = useChecks(reel);
   const all = useRenderJobs();
   const jobs = all.filter((j) => j.reelId === reel.id);
 
   const sizes = offeredSizes(reel.frame);
-  const size = sizes.find((s) => Math.min(s.width, s.height) === side) ?? sizes[2]!;
+  const size = sizeOf(reel.frame, side);
   const support = useSupport(format, size, rate);
-  const count = format === 'png' ? 1 : scene.frameCount(rate);
-  const plan = { format, ...size, rate, count, fileName: outputName(reel, format, size, rate) };
+  const fileName = outputName(reel, format, size, rate);
+  const onePicture = { format, ...size, rate, from: surface.position, count: 1, fileName };
+  const plans =
+    format === 'png' ? [{ reel, plan: onePicture }] : plansOf(reel, { format, side, extent, range, shapes });
+  const count = plans.reduce((sum, { plan }) => sum + plan.count, 0);
+  const [first] = plans;
+  const empty = reel.tracks.every((t) => t.items.length === 0);
   const busy = all.some((j) => j.state === 'running' || j.state === 'waiting');
-  const seconds = useEstimate(reel, { ...plan, from: 0 }, support?.able === true && !busy);
-  const start = () => startRender(reel, { ...plan, from: format === 'png' ? surface.position : 0 });
+  // Measured on the first of them; the others go with their lengths.
+  const measured = useEstimate(
+    first?.reel ?? reel,
+    { ...(first?.plan ?? onePicture), from: format === 'png' ? 0 : (first?.plan.from ?? 0) },
+    first !== undefined && support?.able === true && !busy,
+  );
+  const seconds = measured === undefined || !first ? undefined : (measured * count) / first.plan.count;
+  const start = () => {
+    for (const { reel: part, plan } of plans) startRender(part, plan);
+  };
   return (
     <View style={styles.all}>
       <View style={styles.group}>
@@ -101,7 +124,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
               heard={heard}
               size={size}
               rate={rate}
-              transparent={scene.transparent}
+              transparent={transparent}
             />
           ))}
         </RadioGroup>
@@ -149,6 +172,16 @@ export function RenderStep({ surface, onShow, heard }: Props) {
           </Txt>
         </View>
       )}
+      {format !== 'png' && (
+        <ExtentPart
+          extent={extent}
+          range={range}
+          playhead={() => surface.position}
+          onChange={choose}
+          shapes={shapes}
+          onShapes={setShapes}
+        />
+      )}
       <View style={styles.group}>
         <Txt kind="lead" level={2}>
           Motion blur
@@ -186,6 +219,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
       <Checks checked={checks} onShow={onShow} />
       <View style={styles.group}>
         <Txt tone="quiet" testID="render-estimate">
+          {plans.length > 1 ? `${plans.length} files, ` : ''}
           {count === 1 ? '1 frame' : `${count} frames`}
           {seconds !== undefined
             ? `, ${waitText(seconds)}, measured on some of them.`
@@ -193,12 +227,17 @@ export function RenderStep({ surface, onShow, heard }: Props) {
               ? '.'
               : '; looking at some of them to see how long it takes…'}
         </Txt>
+        {empty ? (
+          <Banner kind="watch">There is nothing in this reel yet. Place something first.</Banner>
+        ) : (
+          !first && <Banner kind="watch">{WHY_NONE[extent]}</Banner>
+        )}
         <Button
-          title="Render"
+          title={plans.length > 1 ? `Render ${plans.length} files` : 'Render'}
           kind="next"
           icon="film"
           onPress={start}
-          disabled={support?.able !== true}
+          disabled={support?.able !== true || !first || empty}
           testID="render-start"
         />
       </View>
@@ -232,6 +271,14 @@ export function RenderStep({ surface, onShow, heard }: Props) {
     </View>
   );
 }
+
+/** Why a choice makes no file. */
+const WHY_NONE: Readonly<Record<Extent, string>> = {
+  all: '',
+  range: 'Nothing lies between these two times. The second must come after the first, before the reel ends.',
+  titles: 'There is no title in this reel yet.',
+  'each-title': 'There is no title in this reel yet.',
+};
 
 /** How the sound will be written, where that is not what one would expect. */
 function SoundNote({ format }: { format: OutputFormat }) {

@@ -1,0 +1,93 @@
+import { EXTENTS, type Extent, type FrameShape, frameShape, type Reel, reelEnd } from '@fresh-reel/core';
+import { StyleSheet, View } from 'react-native';
+import { Button } from '../../ui/Button';
+import { Choice } from '../../ui/Choice';
+import { Toggle } from '../../ui/Toggle';
+import { Txt } from '../../ui/Txt';
+import { TimeField } from '../place/TimeField';
+import { useReelEditor } from '../session/useReelEditor';
+
+const NAMES: Readonly<Record<Extent, string>> = {
+  all: 'All of it',
+  range: 'From one time to another',
+  titles: 'Titles alone',
+  'each-title': 'Each title by itself',
+};
+
+const ABOUT: Readonly<Record<Extent, string>> = {
+  all: '',
+  range: '',
+  titles: 'One file without the footage, as long as the reel, to lay over it in another program.',
+  'each-title': 'One file for each title, named by the time code at which it begins.',
+};
+
+const SHAPES: readonly { id: FrameShape; name: string }[] = [
+  { id: 'wide', name: 'Also wide' },
+  { id: 'tall', name: 'Also tall' },
+  { id: 'square', name: 'Also square' },
+];
+
+interface Props {
+  readonly extent: Extent;
+  readonly range: readonly [number, number] | undefined;
+  readonly playhead: () => number;
+  readonly onChange: (part: Pick<NonNullable<Reel['output']>, 'extent' | 'range'>) => void;
+  readonly shapes: readonly FrameShape[];
+  readonly onShapes: (shapes: readonly FrameShape[]) => void;
+}
+
+/** What of the reel is rendered, and in which frames besides its own. */
+export function ExtentPart({ extent, range, playhead, onChange, shapes, onShapes }: Props) {
+  const { reel } = useReelEditor();
+  const [from, to] = range ?? [0, reelEnd(reel)];
+  const ends = [
+    { label: 'From', id: 'range-from', frame: from, put: (f: number) => onChange({ range: [f, to] }) },
+    { label: 'Up to', id: 'range-to', frame: to, put: (f: number) => onChange({ range: [from, f] }) },
+  ];
+  return (
+    <View style={styles.all}>
+      <Txt kind="lead" level={2}>
+        What of it
+      </Txt>
+      <Choice
+        label="What of it"
+        value={extent}
+        options={EXTENTS.map((id) => ({ id, name: NAMES[id] }))}
+        onChange={(next) => onChange({ extent: next === 'all' ? undefined : next })}
+        testID="output-extent"
+      />
+      {ABOUT[extent] !== '' && (
+        <Txt kind="small" tone="quiet">
+          {ABOUT[extent]}
+        </Txt>
+      )}
+      {extent === 'range' && (
+        <View style={styles.ends}>
+          {ends.map(({ label, id, frame, put }) => (
+            <View key={id} style={styles.end}>
+              <TimeField label={label} frame={frame} rate={reel.rate} onChange={put} testID={id} />
+              <Button title="The playhead" small onPress={() => put(playhead())} testID={`${id}-here`} />
+            </View>
+          ))}
+        </View>
+      )}
+      <View style={styles.ends}>
+        {SHAPES.filter((s) => s.id !== frameShape(reel.frame)).map(({ id, name }) => (
+          <Toggle
+            key={id}
+            label={name}
+            value={shapes.includes(id)}
+            onChange={(on) => onShapes(on ? [...shapes, id] : shapes.filter((s) => s !== id))}
+            testID={`also-${id}`}
+          />
+        ))}
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  all: { gap: 10 },
+  ends: { flexDirection: 'row', flexWrap: 'wrap', gap: 16 },
+  end: { gap: 6, flexGrow: 1, flexBasis: 150 },
+});

@@ -1,0 +1,45 @@
+import {
+  type Extent,
+  excerptsOf,
+  FRAMES,
+  type FrameShape,
+  type FrameSize,
+  type OutputFormat,
+  offeredSizes,
+  outputName,
+  type Reel,
+  type RenderPlan,
+} from '@fresh-reel/core';
+
+interface Chosen {
+  readonly format: OutputFormat;
+  /** Short side in pixels. */
+  readonly side: number;
+  readonly extent: Extent;
+  readonly range: readonly [number, number] | undefined;
+  /** Frame shapes besides the reel's own. */
+  readonly shapes: readonly FrameShape[];
+}
+
+/** The size of a side that is offered for a frame; its own where that one is not. */
+export function sizeOf(frame: FrameSize, side: number): FrameSize {
+  const sizes = offeredSizes(frame);
+  return sizes.find((s) => Math.min(s.width, s.height) === side) ?? sizes[2]!;
+}
+
+/** The files that a choice makes, each a reel and how it is rendered. */
+export function plansOf(
+  reel: Reel,
+  { format, side, extent, range, shapes }: Chosen,
+): { reel: Reel; plan: RenderPlan }[] {
+  const own = reel.frame.width / reel.frame.height;
+  const others = shapes.map((s) => FRAMES[s]).filter((f) => Math.abs(f.width / f.height - own) > 0.01);
+  return [reel.frame, ...others].flatMap((frame) =>
+    excerptsOf({ ...reel, frame }, extent, range).map(({ reel: part, from, count, name }) => {
+      const size = sizeOf(frame, side);
+      const { rate } = reel;
+      const fileName = outputName({ ...part, name }, format, size, rate);
+      return { reel: part, plan: { format, ...size, rate, from, count, fileName } };
+    }),
+  );
+}
