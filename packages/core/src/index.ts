@@ -58,11 +58,13 @@ export { COMING } from './edit/comingKinds';
 export {
   FRAMING_KEYS,
   type FramingKey,
+  fadesOf,
   framedIn,
   framingClock,
   framingHeld,
   holdFraming,
   putFraming,
+  setFade,
   turnAbout,
 } from './edit/framing';
 export { centreOnCut, cutsOf, freezeInto, freezeItem } from './edit/freeze';

@@ -73,6 +73,8 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
   const { height } = useWindowDimensions();
   // In a low window the picture stands beside the step, as in a wide one.
   const beside = useIsLow() || wide;
+  // With room enough the line goes across all of the window.
+  const across = wide && height > 640;
   const surface = usePreviewSurface();
   const [step, setStep] = useState<Step>(work ? 'fill' : 'place');
   const [selected, setSelected] = useState<string>();
@@ -82,15 +84,8 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
   const [ground, setGround] = useState(false);
   const hasSound = useSoundtrack(surface, reel, silent);
   const [keyed, chooseKeyed] = useState<KeyTarget>();
-  const [item, setItem] = useState<string>();
-  const chooseItem = useCallback(
-    (id: string | undefined) => {
-      setItem(id);
-      // A title that is placed is also the one that is filled and adjusted.
-      if (id !== undefined && itemOf(reel, id)?.item.kind === 'graphic') chooseGraphic(id);
-    },
-    [chooseGraphic, reel],
-  );
+  const choosing = useChoosing();
+  const { chooseItem } = choosing;
   const [path, choosePath] = useState<PathTarget>();
   const [text, setText] = useState<{ layer: string; typing: boolean }>();
   const [point, choosePoint] = useState<number>();
@@ -155,13 +150,12 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
       chooseKeyed,
       path,
       choosePath,
-      item,
-      chooseItem,
+      ...choosing,
       text: text?.layer,
       typing: text?.typing ?? false,
       chooseText,
     }),
-    [surface, seek, keyed, path, item, chooseItem, text, chooseText],
+    [surface, seek, keyed, path, choosing, text, chooseText],
   );
   const pathPoint = useMemo(() => ({ point, choosePoint, apart, setApart }), [point, apart]);
   const goTo = (next: Step) => {
@@ -225,7 +219,7 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
                   onSafeAreas={setSafeAreas}
                   onGround={transparent ? () => setGround(true) : undefined}
                 />
-                {step === 'place' && <Line surface={surface} onSeek={seek} />}
+                {step === 'place' && !across && <Line surface={surface} onSeek={seek} />}
                 {step !== 'place' && work && <Ribbon surface={surface} onSeek={seek} />}
                 <View ref={strip}>
                   {keyed && (keyed.kind === 'item') === (step === 'place') && <KeyStrip />}
@@ -272,6 +266,11 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
               </ScrollView>
             </View>
           </View>
+          {across && step === 'place' && (
+            <View style={styles.across}>
+              <Line surface={surface} onSeek={seek} />
+            </View>
+          )}
           {ground && <GroundSheet onClose={() => setGround(false)} />}
         </View>
       </PathPointProvider>
@@ -314,6 +313,50 @@ function WhichGraphic({
       onChange={onChange}
       testID="which-graphic"
     />
+  );
+}
+
+/** What of the desk is about choosing. */
+type Choosing =
+  | 'chosen'
+  | 'item'
+  | 'chooseItem'
+  | 'chooseItems'
+  | 'several'
+  | 'setSeveral'
+  | 'slipping'
+  | 'setSlipping';
+
+/** Which items are chosen. A title that is placed is also the one that is filled and adjusted. */
+function useChoosing(): Pick<Desk, Choosing> {
+  const { reel, chooseGraphic } = useReelEditor();
+  const [all, chooseItems] = useState<readonly string[]>([]);
+  const [several, setSeveral] = useState(false);
+  const [slipping, setSlipping] = useState(false);
+  // What is not there any more is not chosen; after an undo it is again.
+  const there = all.filter((id) => itemOf(reel, id)).join('\n');
+  const chosen = useMemo(() => (there === '' ? [] : there.split('\n')), [there]);
+  const item = chosen.at(-1);
+  const chooseItem = useCallback(
+    (id: string | undefined) =>
+      chooseItems((now) =>
+        id === undefined
+          ? []
+          : !several
+            ? [id]
+            : now.includes(id)
+              ? now.filter((i) => i !== id)
+              : [...now, id],
+      ),
+    [several],
+  );
+  const isTitle = item !== undefined && itemOf(reel, item)?.item.kind === 'graphic';
+  useEffect(() => {
+    if (isTitle) chooseGraphic(item);
+  }, [isTitle, item, chooseGraphic]);
+  return useMemo(
+    () => ({ chosen, item, chooseItem, chooseItems, several, setSeveral, slipping, setSlipping }),
+    [chosen, item, chooseItem, several, slipping],
   );
 }
 
@@ -360,6 +403,7 @@ const styles = StyleSheet.create({
   below: { flex: 1, flexDirection: 'column-reverse' },
   right: { flex: 2, borderLeftWidth: 1, borderColor: colour.hairline, maxWidth: 560 },
   rightLow: { minWidth: 288 },
+  across: { borderTopWidth: 1, borderColor: colour.hairline, paddingTop: 4 },
   under: {
     backgroundColor: colour.paper,
     borderBottomWidth: 1,

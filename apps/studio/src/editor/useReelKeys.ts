@@ -25,7 +25,7 @@ export function useReelKeys({ play, nudge, second }: Doing): void {
         else undo();
         return;
       }
-      if ((e.target as HTMLElement).closest(OWN_KEYS)) return;
+      if (e.altKey || (e.target as HTMLElement).closest(OWN_KEYS)) return;
       const by = {
         ArrowLeft: e.shiftKey ? -10 : -1,
         ArrowRight: e.shiftKey ? 10 : 1,

@@ -26,12 +26,18 @@ const preferencesSchema = z.object({
   ground: groundSchema.catch(FIRST_GROUND),
   /** Whether templates are shown in the user's brand, and begin in it. */
   wearing: z.boolean().catch(false),
+  /** Whether single letters and signs are keys in Place. */
+  singleKeys: z.boolean().catch(true),
 });
 
 export type Preferences = z.infer<typeof preferencesSchema>;
 
 /** As they are before anything was chosen. */
-export const FIRST_PREFERENCES: Preferences = { ground: FIRST_GROUND, wearing: false };
+export const FIRST_PREFERENCES: Preferences = {
+  ground: FIRST_GROUND,
+  wearing: false,
+  singleKeys: true,
+};
 
 const KEY = 'preferences';
 

@@ -2,6 +2,7 @@ import Activity from 'lucide-react-native/icons/activity';
 import Aperture from 'lucide-react-native/icons/aperture';
 import Archive from 'lucide-react-native/icons/archive';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
+import ArrowRight from 'lucide-react-native/icons/arrow-right';
 import Camera from 'lucide-react-native/icons/camera';
 import Check from 'lucide-react-native/icons/check';
 import ChevronDown from 'lucide-react-native/icons/chevron-down';
@@ -19,6 +20,8 @@ import EyeOff from 'lucide-react-native/icons/eye-off';
 import Feather from 'lucide-react-native/icons/feather';
 import FileText from 'lucide-react-native/icons/file-text';
 import Film from 'lucide-react-native/icons/film';
+import Flag from 'lucide-react-native/icons/flag';
+import FoldHorizontal from 'lucide-react-native/icons/fold-horizontal';
 import Folder from 'lucide-react-native/icons/folder';
 import Image from 'lucide-react-native/icons/image';
 import Info from 'lucide-react-native/icons/info';
@@ -26,6 +29,7 @@ import Layers from 'lucide-react-native/icons/layers';
 import LayoutGrid from 'lucide-react-native/icons/layout-grid';
 import List from 'lucide-react-native/icons/list';
 import Lock from 'lucide-react-native/icons/lock';
+import MoveHorizontal from 'lucide-react-native/icons/move-horizontal';
 import Music from 'lucide-react-native/icons/music';
 import OctagonAlert from 'lucide-react-native/icons/octagon-alert';
 import Pause from 'lucide-react-native/icons/pause';
@@ -45,6 +49,7 @@ import Shuffle from 'lucide-react-native/icons/shuffle';
 import SkipBack from 'lucide-react-native/icons/skip-back';
 import SkipForward from 'lucide-react-native/icons/skip-forward';
 import SlidersHorizontal from 'lucide-react-native/icons/sliders-horizontal';
+import Snowflake from 'lucide-react-native/icons/snowflake';
 import Spline from 'lucide-react-native/icons/spline';
 import Square from 'lucide-react-native/icons/square';
 import Trash from 'lucide-react-native/icons/trash';
@@ -66,6 +71,7 @@ const ICONS = {
   aperture: Aperture,
   archive: Archive,
   'arrow-left': ArrowLeft,
+  'arrow-right': ArrowRight,
   camera: Camera,
   check: Check,
   'chevron-down': ChevronDown,
@@ -83,7 +89,11 @@ const ICONS = {
   feather: Feather,
   'file-text': FileText,
   film: Film,
+  flag: Flag,
+  'fold-horizontal': FoldHorizontal,
   folder: Folder,
+  'move-horizontal': MoveHorizontal,
+  snowflake: Snowflake,
   image: Image,
   info: Info,
   layers: Layers,

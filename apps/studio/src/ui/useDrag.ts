@@ -6,6 +6,8 @@ import type { PointerHandlers, PointerPress } from './web';
 export interface DragPoint {
   readonly x: number;
   readonly y: number;
+  /** Ctrl, or Cmd on a Mac, is held: nothing snaps. */
+  readonly free?: boolean;
 }
 
 interface Handlers {
@@ -42,7 +44,11 @@ function selecting(on: boolean): void {
 export function useDrag({ onStart, onMove, onEnd, along }: Handlers): PointerHandlers {
   const drag = useRef<Held | undefined>(undefined);
   const gestures = useGestures();
-  const place = (e: PointerPress): DragPoint => ({ x: e.clientX, y: e.clientY });
+  const place = (e: PointerPress): DragPoint => ({
+    x: e.clientX,
+    y: e.clientY,
+    free: e.ctrlKey || e.metaKey,
+  });
   const begin = (held: Held, e: PointerPress) => {
     held.begun = true;
     selecting(false);

@@ -23,6 +23,9 @@ export interface PointerPress {
   readonly pointerType: string;
   readonly button: number;
   readonly altKey: boolean;
+  readonly ctrlKey: boolean;
+  readonly metaKey: boolean;
+  readonly shiftKey: boolean;
   readonly currentTarget: { setPointerCapture?(id: number): void };
   preventDefault(): void;
   stopPropagation(): void;

@@ -110,3 +110,23 @@ export function turnAbout(
 }
 
 const round = (v: number) => Math.round(v * 100) / 100;
+
+/** Frames over which an item comes and goes: its picture, or the sound of what has no picture. */
+export function fadesOf(item: ReelItem): {
+  readonly in?: number | undefined;
+  readonly out?: number | undefined;
+} {
+  return item.kind === 'sound'
+    ? { in: item.soundIn, out: item.soundOut }
+    : { in: item.fadeIn, out: item.fadeOut };
+}
+
+/** Sets over how many frames an item comes or goes; the two never overlap. */
+export function setFade(reel: Reel, id: string, side: 'in' | 'out', frames: number): Reel {
+  return changeItem(reel, id, (item) => {
+    const most = lengthOf(reel, item) - (fadesOf(item)[side === 'in' ? 'out' : 'in'] ?? 0);
+    const whole = Math.min(most, Math.max(0, Math.round(frames))) || undefined;
+    const name = `${item.kind === 'sound' ? 'sound' : 'fade'}${side === 'in' ? 'In' : 'Out'}`;
+    return given({ ...item, [name]: whole }) as ReelItem;
+  });
+}

@@ -1,4 +1,6 @@
 import {
+  cuesOf,
+  fadesOf,
   GraphicScene,
   GraphicTime,
   graphicsOf,
@@ -24,9 +26,11 @@ export interface Drags {
   /** A pointer came down on an item that is not chosen. */
   readonly press: (id: string) => void;
   readonly begin: () => void;
-  readonly move: (id: string, dx: number, dy: number) => void;
-  readonly trim: (id: string, side: 'start' | 'end', dx: number) => void;
+  readonly move: (id: string, dx: number, dy: number, free?: boolean) => void;
+  readonly trim: (id: string, side: 'start' | 'end', dx: number, free?: boolean) => void;
   readonly trimFrames: (id: string, side: 'start' | 'end', by: number) => void;
+  /** Makes a fade longer or shorter by frames. */
+  readonly fade: (id: string, side: 'in' | 'out', by: number) => void;
   readonly end: () => void;
 }
 
@@ -60,6 +64,12 @@ export function ItemBlock({ item, px, chosen, dim, onChoose, drags }: Props) {
         <>
           <Grip item={item} side="start" name={name} length={length} drags={drags} />
           <Grip item={item} side="end" name={name} length={length} drags={drags} />
+          {width > 60 && (
+            <>
+              <FadeHandle item={item} side="in" name={name} px={px} drags={drags} />
+              <FadeHandle item={item} side="out" name={name} px={px} drags={drags} />
+            </>
+          )}
         </>
       )}
     </View>
@@ -76,7 +86,7 @@ function Body({
 }: Pick<Props, 'item' | 'chosen' | 'onChoose' | 'drags'> & { name: string; width: number }) {
   const drag = useDrag({
     onStart: drags.begin,
-    onMove: (at, from) => drags.move(item.id, at.x - from.x, at.y - from.y),
+    onMove: (at, from) => drags.move(item.id, at.x - from.x, at.y - from.y, at.free),
     onEnd: drags.end,
   });
   // A drag that begins on what is not chosen slides the line below it; a touch alone chooses it.
@@ -140,10 +150,17 @@ function Stretches({ item }: { item: ReelItem }) {
     const part = (actual: number) => (time.frameOf(actual) - from) / (to - from);
     return [part(holdStart), part(outStart)] as const;
   }, [reel, item.id]);
+  const cues = useMemo(() => {
+    const length = lengthOf(reel, item);
+    return [...new Set(cuesOf(reel, item).map((c) => (c.frame - item.start) / length))];
+  }, [reel, item]);
   const percent = (value: number) => `${value * 100}%` as const;
   return (
     <View style={styles.fill} pointerEvents="none">
       <View style={[styles.hold, { left: percent(parts[0]), width: percent(parts[1] - parts[0]) }]} />
+      {cues.map((part) => (
+        <View key={part} style={[styles.cue, { left: percent(part) }]} />
+      ))}
     </View>
   );
 }
@@ -163,7 +180,7 @@ function Grip({
 }) {
   const drag = useDrag({
     onStart: drags.begin,
-    onMove: (at, from) => drags.trim(item.id, side, at.x - from.x),
+    onMove: (at, from) => drags.trim(item.id, side, at.x - from.x, at.free),
     onEnd: drags.end,
   });
   const keys = onKeys((key, shift) => {
@@ -190,7 +207,73 @@ function Grip({
   );
 }
 
+/** Where a fade ends, on the upper edge of an item. */
+function FadeHandle({
+  item,
+  side,
+  name,
+  px,
+  drags,
+}: {
+  item: ReelItem;
+  side: 'in' | 'out';
+  name: string;
+  px: number;
+  drags: Drags;
+}) {
+  const frames = fadesOf(item)[side] ?? 0;
+  const way = side === 'in' ? 1 : -1;
+  const drag = useDrag({
+    onStart: drags.begin,
+    onMove: (at, from) => drags.fade(item.id, side, Math.round((way * (at.x - from.x)) / px)),
+    onEnd: drags.end,
+  });
+  const keys = onKeys((key, shift) => {
+    const by = { ArrowLeft: -way, ArrowRight: way }[key];
+    if (by === undefined) return false;
+    drags.begin();
+    drags.fade(item.id, side, by * (shift ? 10 : 1));
+    drags.end();
+    return true;
+  });
+  return (
+    <View
+      {...webProps({ ...drag, ...keys })}
+      role="slider"
+      tabIndex={0}
+      aria-label={side === 'in' ? `${name} comes in over` : `${name} goes out over`}
+      aria-valuenow={frames}
+      aria-valuetext={`${frames} frames`}
+      testID={`fade-${side}`}
+      style={[styles.fade, side === 'in' ? { left: 8 + frames * px } : { right: 8 + frames * px }]}
+    >
+      <View style={styles.fadeDot} />
+    </View>
+  );
+}
+
 const styles = StyleSheet.create({
+  fade: webStyle({
+    position: 'absolute',
+    top: -9,
+    width: 24,
+    height: 24,
+    marginHorizontal: -4,
+    alignItems: 'center',
+    justifyContent: 'center',
+    cursor: 'ew-resize',
+    touchAction: 'none',
+    zIndex: 4,
+  }),
+  fadeDot: {
+    width: 11,
+    height: 11,
+    borderRadius: 6,
+    backgroundColor: colour.card,
+    borderWidth: 3,
+    borderColor: colour.accent,
+  },
+
   block: { position: 'absolute', top: 3, bottom: 3 },
   dim: { opacity: 0.4 },
   body: webStyle({
@@ -207,6 +290,7 @@ const styles = StyleSheet.create({
   title: { backgroundColor: colour.sand, justifyContent: 'center' },
   chosen: { borderColor: colour.accent, borderWidth: 2 },
   fill: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0 },
+  cue: { position: 'absolute', top: 0, width: 2, height: 9, backgroundColor: colour.accent },
   hold: { position: 'absolute', top: 0, bottom: 0, backgroundColor: colour.accentTint },
   frames: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0, width: '100%', height: '100%' },
   wave: { position: 'absolute', left: 0, top: 2, right: 0, bottom: 2, backgroundColor: colour.card },

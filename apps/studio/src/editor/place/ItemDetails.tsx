@@ -9,6 +9,7 @@ import { Toggle } from '../../ui/Toggle';
 import { ClipEndRow } from '../fill/ClipEndRow';
 import { useReelEditor } from '../session/useReelEditor';
 import { FramingPart } from './FramingPart';
+import { MeetRow } from './MeetRow';
 
 /** How an item comes and goes, lies in the frame, plays and is heard. */
 export function ItemDetails({ item, length }: { item: ReelItem; length: number }) {
@@ -41,6 +42,7 @@ export function ItemDetails({ item, length }: { item: ReelItem; length: number }
     );
   return (
     <View style={styles.all}>
+      {item.kind === 'graphic' && <MeetRow item={item} />}
       {item.kind === 'colour' && (
         <ColourField
           label="Colour"

@@ -1,4 +1,6 @@
 import {
+  cuesOf,
+  fadesOf,
   framesIn,
   itemOf,
   lengthOf,
@@ -6,6 +8,9 @@ import {
   nominal,
   type Reel,
   reelEnd,
+  secondsAt,
+  setFade,
+  slipItem,
   spanOf,
   timecodeAt,
   trimItem,
@@ -17,23 +22,29 @@ import { IconButton } from '../../ui/Button';
 import { Txt } from '../../ui/Txt';
 import { colour, useIsWide } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
+import { usePinch } from '../../ui/usePinch';
 import { elementOf, onKeys, webProps, webStyle } from '../../ui/web';
 import { useDesk, useRestingFrame } from '../session/desk';
 import { useReelEditor } from '../session/useReelEditor';
 import { type Drags, ItemBlock } from './ItemBlock';
 import { trackName } from './itemWords';
 import { fittingPixels, type LineView, leftFor, nearestSnap, rulerStep, xOfFrame, zoomed } from './lineView';
+import { colourOfUse } from './markerWords';
 import { useAttempt } from './useAttempt';
 
 const ROW = 44;
 const RULER = 26;
 /** Pixels within which an end snaps to another. */
 const SNAP = 8;
+/** Milliseconds that a finger rests on an item to drag it. */
+const LONG_PRESS = 400;
 
-/** Where ends of items snap: the beginning, other items' ends, markers and the playhead. */
-function snapTargets(reel: Reel, but: string, playhead: number): number[] {
+/** Where ends of items snap: the beginning, other items' ends and cues, markers and the playhead. */
+function snapTargets(reel: Reel, but: readonly string[], playhead: number): number[] {
   const ends = reel.tracks.flatMap((t) =>
-    t.items.filter((i) => i.id !== but).flatMap((i) => spanOf(reel, i)),
+    t.items
+      .filter((i) => !but.includes(i.id))
+      .flatMap((i) => [...spanOf(reel, i), ...cuesOf(reel, i).map((c) => c.frame)]),
   );
   return [0, playhead, ...ends, ...reel.markers.map((m) => m.frame)];
 }
@@ -45,7 +56,7 @@ function snapTargets(reel: Reel, but: string, playhead: number): number[] {
 export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (frame: number) => void }) {
   const { reel, settle } = useReelEditor();
   const attempt = useAttempt();
-  const { item: chosen, chooseItem } = useDesk();
+  const { chosen, chooseItem, slipping } = useDesk();
   const wide = useIsWide();
   const number = useRestingFrame(surface);
   const end = useMemo(() => reelEnd(reel), [reel]);
@@ -111,15 +122,33 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
     const { px: pixels, left: first } = view.current;
     return Math.min(end - 1, Math.max(0, Math.round(first + (x - left) / pixels)));
   };
+  const pinched = useRef(1);
   const from = useRef(0);
   /** The item that a pointer came down on. */
   const pressed = useRef<string | undefined>(undefined);
+  /** Where a finger rests on an item for a while, it drags that. */
+  const resting = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const carried = useRef<string | undefined>(undefined);
   const scrub = useDrag({
     onStart: (at) => {
       from.current = surface.snapshot().frame?.number ?? 0;
       if (wide && !pressed.current) onSeek(toFrame(at.x));
+      const item = pressed.current;
+      if (item === undefined) return;
+      resting.current = setTimeout(() => {
+        carried.current = item;
+        chooseItem(item);
+        navigator.vibrate?.(10);
+        drags.begin();
+      }, LONG_PRESS);
     },
     onMove: (at, began) => {
+      clearTimeout(resting.current);
+      if (carried.current !== undefined) {
+        drags.move(carried.current, at.x - began.x, at.y - began.y, at.free);
+        return;
+      }
+      if (pinch.active()) return;
       // On a phone the line goes along with the finger; on a wide screen the playhead does.
       const frame = wide ? toFrame(at.x) : from.current - (at.x - began.x) / view.current.px;
       onSeek(Math.min(end - 1, Math.max(0, Math.round(frame))));
@@ -127,9 +156,26 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
     onEnd: (moved, at) => {
       const item = pressed.current;
       pressed.current = undefined;
-      if (moved) return;
+      clearTimeout(resting.current);
+      if (carried.current !== undefined) {
+        carried.current = undefined;
+        drags.end();
+        return;
+      }
+      if (moved || pinch.used()) return;
       chooseItem(item);
       if (!wide && !item) onSeek(toFrame(at.x));
+    },
+  });
+  const pinch = usePinch({
+    begin: () => clearTimeout(resting.current),
+    change: (scale) => {
+      const by = scale / pinched.current;
+      pinched.current = scale;
+      zoomBy(by);
+    },
+    end: () => {
+      pinched.current = 1;
     },
   });
   const keys = onKeys((key, shift) => {
@@ -137,6 +183,7 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
     const by = { ArrowLeft: -1, ArrowRight: 1, PageUp: -second, PageDown: second }[key];
     if (key === '+' || key === '=') zoomBy(1.5);
     else if (key === '-') zoomBy(1 / 1.5);
+    else if (key === '0') setZoom(0);
     else if (key === 'Home') onSeek(0);
     else if (key === 'End') onSeek(end - 1);
     else if (by === undefined) return false;
@@ -146,16 +193,16 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
 
   /** What a drag began with: each of its steps is worked out from that. */
   const began = useRef(reel);
-  const snap = (id: string, edges: readonly number[]) => {
-    const targets = snapTargets(began.current, id, surface.snapshot().frame?.number ?? 0);
-    const found = nearestSnap(edges, targets, SNAP / view.current.px);
+  const snap = (ids: readonly string[], edges: readonly number[], free = false) => {
+    const targets = snapTargets(began.current, ids, surface.snapshot().frame?.number ?? 0);
+    const found = free ? undefined : nearestSnap(edges, targets, SNAP / view.current.px);
     setSnappedAt(found?.at);
     return found?.by ?? 0;
   };
-  const trimBy = (id: string, side: 'start' | 'end', by: number, snaps: boolean) => {
+  const trimBy = (id: string, side: 'start' | 'end', by: number, free: boolean) => {
     const { item } = itemOf(began.current, id)!;
     const edge = spanOf(began.current, item)[side === 'start' ? 0 : 1] + by;
-    const to = edge + (snaps ? snap(id, [edge]) : 0);
+    const to = edge + snap([id], [edge], free);
     attempt(() => trimItem(began.current, id, side, to), `trim-${id}`);
   };
   const drags: Drags = {
@@ -166,17 +213,35 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
       began.current = reel;
       setHeld(view.current.px);
     },
-    move: (id, dx, dy) => {
+    move: (id, dx, dy, free) => {
       const { item, track } = itemOf(began.current, id)!;
-      const [first, past] = spanOf(began.current, item);
       const by = Math.round(dx / view.current.px);
-      const more = snap(id, [first + by, past + by]);
+      if (slipping && (item.kind === 'clip' || item.kind === 'sound')) {
+        // What is inside goes along with the finger: to the right, what came earlier shows.
+        attempt(() => slipItem(began.current, id, -secondsAt(by, reel.rate)), `slip-${id}`);
+        return;
+      }
+      const ids = chosen.includes(id) ? chosen : [id];
+      const spans = ids.flatMap((i) => spanOf(began.current, itemOf(began.current, i)!.item));
+      const cues = cuesOf(began.current, item).map((c) => c.frame);
+      const more = snap(
+        ids,
+        [...spans, ...cues].map((f) => f + by),
+        free,
+      );
       const at = began.current.tracks.indexOf(track) - Math.round(dy / ROW);
       const to = began.current.tracks[Math.min(began.current.tracks.length - 1, Math.max(0, at))]!;
-      attempt(() => moveItems(began.current, [id], by + more, to.id), `move-${id}`);
+      attempt(
+        () => moveItems(began.current, ids, by + more, ids.length === 1 ? to.id : undefined),
+        `move-${id}`,
+      );
     },
-    trim: (id, side, dx) => trimBy(id, side, Math.round(dx / view.current.px), true),
-    trimFrames: (id, side, by) => trimBy(id, side, by, false),
+    trim: (id, side, dx, free) => trimBy(id, side, Math.round(dx / view.current.px), free === true),
+    trimFrames: (id, side, by) => trimBy(id, side, by, true),
+    fade: (id, side, by) => {
+      const { item } = itemOf(began.current, id)!;
+      attempt(() => setFade(began.current, id, side, (fadesOf(item)[side] ?? 0) + by), `fade-${id}`);
+    },
     end: () => {
       setSnappedAt(undefined);
       setHeld(undefined);
@@ -209,7 +274,7 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
       <View style={styles.clip} pointerEvents="box-none">
         <View
           style={[styles.rows, { height: RULER + tracks.length * ROW }]}
-          {...webProps(scrub)}
+          {...webProps(pinch.handlers(scrub))}
           testID="line-rows"
         >
           <View ref={content} style={styles.content} pointerEvents="box-none">
@@ -226,8 +291,9 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
               })}
             {reel.markers.map((marker) => (
               <View
-                key={`${marker.frame}-${marker.name}`}
-                style={[styles.marker, { left: marker.frame * px }]}
+                key={marker.id}
+                style={[styles.marker, { left: marker.frame * px, backgroundColor: colourOfUse(marker.use) }]}
+                testID={`line-marker-${marker.id}`}
                 pointerEvents="none"
               />
             ))}
@@ -247,7 +313,7 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
                         key={item.id}
                         item={item}
                         px={px}
-                        chosen={item.id === chosen}
+                        chosen={chosen.includes(item.id)}
                         dim={Boolean(track.hidden) || (item.kind === 'sound' && Boolean(track.silent))}
                         onChoose={() => chooseItem(item.id)}
                         drags={drags}

@@ -3,15 +3,13 @@ import {
   addColour,
   addFiles,
   addTitle,
-  copyItems,
-  cutItem,
   EditError,
+  EMPTY_FILL,
   framesIn,
+  freezeInto,
   itemOf,
   type Reel,
   reelEnd,
-  removeItems,
-  splitSound,
   type Template,
 } from '@fresh-reel/core';
 import { useState } from 'react';
@@ -21,28 +19,36 @@ import { TakingIn } from '../../media/import/TakingIn';
 import { useImport } from '../../media/import/useImport';
 import { ShelfSheet } from '../../shelf/ShelfSheet';
 import { fileFacts, type MediaRecord } from '../../storage/media';
+import { usePreferences } from '../../storage/queries';
 import { Button, IconButton } from '../../ui/Button';
 import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
 import { useDesk } from '../session/desk';
 import { useReelEditor } from '../session/useReelEditor';
+import { type PlaceAction, usePlaceActions } from './actions';
 import { ItemList } from './ItemList';
+import { KeysSheet } from './KeysSheet';
+import { MarkerList } from './MarkerList';
 import { TitleSheet } from './TitleSheet';
 import { TrackList } from './TrackList';
 import { useAttempt } from './useAttempt';
+import { usePlaceKeys } from './usePlaceKeys';
 
 /** Seconds beyond which a reel cannot grow: a day. */
 const LONGEST_SECONDS = 86_400;
 
 /** What stands where: things are added at the playhead, and what is chosen is cut, copied and taken out. */
 export function PlaceStep() {
-  const { reel, mayEdit } = useReelEditor();
-  const { surface, item: chosen, chooseItem } = useDesk();
+  const { mayEdit } = useReelEditor();
+  const { surface, chosen, chooseItem } = useDesk();
   const attempt = useAttempt();
   const taking = useImport();
   const toast = useToast();
-  const [sheet, setSheet] = useState<'shelf' | 'title'>();
-  const playhead = () => surface.snapshot().frame?.number ?? 0;
+  const [sheet, setSheet] = useState<'shelf' | 'title' | 'freeze' | 'keys'>();
+  const playhead = () => surface.position;
+  const actions = usePlaceActions();
+  const { singleKeys } = usePreferences();
+  usePlaceKeys(actions, singleKeys);
 
   const add = (made: (reel: Reel) => Added) => {
     let id: string | undefined;
@@ -103,9 +109,31 @@ export function PlaceStep() {
         />
       </View>
       <TakingIn taking={taking} />
-      {chosen && itemOf(reel, chosen) && <ChosenTools id={chosen} playhead={playhead} />}
+      {chosen.length > 0 && <ChosenTools actions={actions} onFreezeInto={() => setSheet('freeze')} />}
       <ItemList />
       <TrackList />
+      <MarkerList />
+      <View style={styles.row}>
+        <Button
+          title="Paste"
+          icon="archive"
+          disabled={!mayEdit}
+          onPress={() => actions.find((a) => a.id === 'paste')!.run()}
+          testID="place-paste"
+        />
+        <Button title="Keys" icon="list" onPress={() => setSheet('keys')} testID="place-keys" />
+      </View>
+      {sheet === 'keys' && <KeysSheet actions={actions} onClose={() => setSheet(undefined)} />}
+      {sheet === 'freeze' && (
+        <TitleSheet
+          withPicture
+          onChoose={(template: Template) => {
+            setSheet(undefined);
+            add((r) => freezeInto(r, chosen[0]!, playhead(), template, EMPTY_FILL));
+          }}
+          onClose={() => setSheet(undefined)}
+        />
+      )}
       {sheet === 'shelf' && (
         <ShelfSheet
           title="From the Shelf"
@@ -131,67 +159,64 @@ export function PlaceStep() {
 }
 
 /** One row of what can be done with what is chosen. */
-function ChosenTools({ id, playhead }: { id: string; playhead: () => number }) {
+function ChosenTools({
+  actions,
+  onFreezeInto,
+}: {
+  actions: readonly PlaceAction[];
+  onFreezeInto: () => void;
+}) {
   const { reel, mayEdit } = useReelEditor();
-  const { chooseItem } = useDesk();
-  const attempt = useAttempt();
-  const { item } = itemOf(reel, id)!;
-  const take = (close: boolean) => {
-    if (attempt((r) => removeItems(r, [id], close))) chooseItem(undefined);
-  };
-  const copy = () => {
-    let made: string | undefined;
-    const done = attempt((r) => {
-      const { reel: next, ids } = copyItems(r, [id], playhead());
-      [made] = ids;
-      return next;
-    });
-    if (done) chooseItem(made);
-  };
+  const { chosen, several, setSeveral, slipping, setSlipping } = useDesk();
+  const one = chosen.length === 1 ? itemOf(reel, chosen[0]!)?.item : undefined;
   return (
-    <View role="toolbar" aria-label="What is chosen" style={styles.tools}>
-      <IconButton
-        icon="scissors"
-        label="Cut it at the playhead"
-        caption="Cut"
-        disabled={!mayEdit || item.kind === 'graphic'}
-        onPress={() => attempt((r) => cutItem(r, id, playhead()))}
-        testID="place-cut"
-      />
-      <IconButton
-        icon="copy"
-        label="Put a copy at the playhead"
-        caption="Copy"
-        disabled={!mayEdit}
-        onPress={copy}
-        testID="place-copy"
-      />
-      {item.kind === 'clip' && (
+    <View style={styles.all}>
+      <View role="toolbar" aria-label="What is chosen" style={styles.tools}>
+        {actions.flatMap(({ id, label, caption, icon, able, run }) =>
+          caption && icon
+            ? [
+                <IconButton
+                  key={id}
+                  icon={icon}
+                  label={label}
+                  caption={caption}
+                  disabled={!able}
+                  onPress={run}
+                  testID={`place-${id}`}
+                />,
+              ]
+            : [],
+        )}
+        {one?.kind === 'clip' && (
+          <IconButton
+            icon="type"
+            label="Freeze it at the playhead into a title"
+            caption="Into title"
+            disabled={!mayEdit}
+            onPress={onFreezeInto}
+            testID="place-freeze-into"
+          />
+        )}
+        {(one?.kind === 'clip' || one?.kind === 'sound') && (
+          <IconButton
+            icon="move-horizontal"
+            label="A drag on the line moves what is inside it"
+            caption="Inside"
+            on={slipping}
+            onPress={() => setSlipping(!slipping)}
+            testID="place-slip"
+          />
+        )}
         <IconButton
-          icon="volume-2"
-          label="Sound: take it as an item of its own"
-          caption="Sound"
-          disabled={!mayEdit || item.clip.silent === true}
-          onPress={() => attempt((r) => splitSound(r, id))}
-          testID="place-sound-apart"
+          icon="layers"
+          label="Choose several"
+          caption="Several"
+          on={several}
+          onPress={() => setSeveral(!several)}
+          testID="place-several"
         />
-      )}
-      <IconButton
-        icon="trash"
-        label="Take out, leaving a gap"
-        caption="Take out"
-        disabled={!mayEdit}
-        onPress={() => take(false)}
-        testID="place-remove"
-      />
-      <IconButton
-        icon="circle-minus"
-        label="Close gap: take it out, and what follows moves up"
-        caption="Close gap"
-        disabled={!mayEdit}
-        onPress={() => take(true)}
-        testID="place-remove-close"
-      />
+      </View>
+      {chosen.length > 1 && <Txt tone="quiet" testID="chosen-count">{`${chosen.length} are chosen.`}</Txt>}
     </View>
   );
 }

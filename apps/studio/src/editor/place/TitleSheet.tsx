@@ -9,9 +9,12 @@ import { CORNER, colour } from '../../ui/theme';
 
 /** Templates to choose one from, for a title at the playhead. */
 export function TitleSheet({
+  withPicture = false,
   onChoose,
   onClose,
 }: {
+  /** Those alone that take a picture. */
+  withPicture?: boolean;
   onChoose: (template: Template) => void;
   onClose: () => void;
 }) {
@@ -19,21 +22,23 @@ export function TitleSheet({
   return (
     <Sheet title="Which title?" onClose={onClose} testID="title-sheet">
       <View style={styles.list}>
-        {templates.map((template) => (
-          <Press
-            key={template.id}
-            role="button"
-            aria-label={template.name}
-            onPress={() => onChoose(template)}
-            testID={`title-${template.id}`}
-            style={styles.one}
-          >
-            <Txt kind="strong">{template.name}</Txt>
-            <Txt kind="small" tone="quiet" numberOfLines={2}>
-              {`${USE_NAMES[template.use]}. ${template.about}`}
-            </Txt>
-          </Press>
-        ))}
+        {templates
+          .filter((t) => !withPicture || t.slots.some((s) => s.kind === 'picture'))
+          .map((template) => (
+            <Press
+              key={template.id}
+              role="button"
+              aria-label={template.name}
+              onPress={() => onChoose(template)}
+              testID={`title-${template.id}`}
+              style={styles.one}
+            >
+              <Txt kind="strong">{template.name}</Txt>
+              <Txt kind="small" tone="quiet" numberOfLines={2}>
+                {`${USE_NAMES[template.use]}. ${template.about}`}
+              </Txt>
+            </Press>
+          ))}
       </View>
     </Sheet>
   );

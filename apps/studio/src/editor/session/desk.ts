@@ -18,9 +18,19 @@ export interface Desk {
   readonly chooseKeyed: (target: KeyTarget | undefined) => void;
   readonly path: PathTarget | undefined;
   readonly choosePath: (target: PathTarget | undefined) => void;
-  /** The item of the reel that is placed. */
+  /** Items of the reel that are chosen, in the order in which they were. */
+  readonly chosen: readonly string[];
+  /** The one that is worked on: the last that was chosen. */
   readonly item: string | undefined;
+  /** Chooses an item alone, or nothing; where several are chosen, adds it to them or takes it from them. */
   readonly chooseItem: (item: string | undefined) => void;
+  readonly chooseItems: (items: readonly string[]) => void;
+  /** A drag on the line moves what is inside a clip or a sound, not the item. */
+  readonly slipping: boolean;
+  readonly setSlipping: (on: boolean) => void;
+  /** A touch adds to what is chosen. */
+  readonly several: boolean;
+  readonly setSeveral: (on: boolean) => void;
   /** The text layer that is worked on, and whether its words are being typed on the picture. */
   readonly text: string | undefined;
   readonly typing: boolean;
