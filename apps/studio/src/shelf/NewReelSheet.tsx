@@ -20,7 +20,7 @@ export function NewReelSheet({ onClose }: { onClose: () => void }) {
   const { start, fault } = useNewReel();
   const [chosen, setChosen] = useState<readonly MediaRecord[]>([]);
   const [shape, setShape] = useState<FrameShape | 'first'>('first');
-  const clips = data.filter((r) => r.kind === 'clip' || r.kind === 'picture');
+  const clips = [...data.filter((r) => r.kind === 'clip'), ...data.filter((r) => r.kind === 'picture')];
   const numbers = new Map(chosen.map((r, i) => [r.hash, i + 1]));
   const first = chosen.find((r) => r.kind === 'clip');
   const own = first && frameOfClip(fileFacts(first));
@@ -40,7 +40,6 @@ export function NewReelSheet({ onClose }: { onClose: () => void }) {
           : 'Touch clips and pictures in the order in which they follow each other.'}
       </Txt>
       {fault && <Banner kind="fault">{fault}</Banner>}
-      <ShelfGrid records={clips} numbers={numbers} onChoose={toggle} columns={3} />
       <Choice
         label="Frame"
         value={shape}
@@ -69,6 +68,7 @@ export function NewReelSheet({ onClose }: { onClose: () => void }) {
           testID="new-reel-make"
         />
       </View>
+      <ShelfGrid records={clips} numbers={numbers} onChoose={toggle} columns={3} />
     </Sheet>
   );
 }

@@ -1,5 +1,5 @@
 import { frameOfTimecode, messageOf, type Rate, timecodeAt } from '@fresh-reel/core';
-import { useEffect, useState } from 'react';
+import { useLayoutEffect, useState } from 'react';
 import { StyleSheet, TextInput, View } from 'react-native';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour, family, size, TOUCH } from '../../ui/theme';
@@ -19,7 +19,8 @@ export function TimeField({ label, frame, rate, onChange, disabled = false, test
   const shown = timecodeAt(frame, rate);
   const [typed, setTyped] = useState(shown);
   const [fault, setFault] = useState<string>();
-  useEffect(() => {
+  // Before anything else can happen to the field: leaving it must not take what it held before.
+  useLayoutEffect(() => {
     setTyped(shown);
     setFault(undefined);
   }, [shown]);
