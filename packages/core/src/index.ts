@@ -46,6 +46,7 @@ export {
   templateKind,
   type Use,
 } from './documents/template';
+export type { DrivenPoint, Follow, Way, WaySample } from './documents/way';
 export {
   type Copied,
   copiedSchema,
@@ -167,6 +168,15 @@ export {
 } from './edit/reel';
 export { setRate } from './edit/setRate';
 export { STANDING } from './edit/standingKinds';
+export {
+  addWay,
+  correctWay,
+  drivePoint,
+  putSamples,
+  removeWay,
+  setFollow,
+  stretchOf,
+} from './edit/ways';
 export { lookOf, markWords, plainText, type RunLook, retype } from './edit/words';
 export { canBeKeyed, faultsOfFill, isKeyed, restingValue, takesWords } from './evaluate/controls';
 export { documentOnly } from './evaluate/documentOnly';
@@ -175,6 +185,7 @@ export { fontNeeds } from './evaluate/needs';
 export type { Region } from './evaluate/paintPass';
 export { Follower, type Sighting } from './follow/follower';
 export type { Grey } from './follow/grey';
+export { type Footing, footingOf, takePatch } from './follow/patch';
 export { followScale, usualPatch } from './follow/patchSize';
 export { type Pose, resized as resizedPose } from './follow/pose';
 export { boundsOf, type Rect } from './geometry/rect';
@@ -224,6 +235,7 @@ export { GraphicTime, graphicsOf } from './reel/graphicTime';
 export type { Item } from './reel/item';
 export { lengthOf, reelEnd } from './reel/itemLength';
 export { type ReelCheck, type ReelFrame, ReelScene, type TextOfItem } from './reel/reelScene';
+export { clipPlane, secondOf, wayAt } from './reel/way';
 export { type Excerpt, excerptsOf } from './render/excerpts';
 export { EXTENTS, type Extent } from './render/extents';
 export {

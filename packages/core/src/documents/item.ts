@@ -4,6 +4,7 @@ import { easingSchema } from '../motion/easing';
 import { BLEND_MODES } from '../paint/ops';
 import { fillSchema } from './fill';
 import { clipFillSchema } from './pictureFill';
+import { drivenPointSchema, followSchema } from './way';
 
 /** A value, or values over time: keys count in frames of the reel from where the item begins. */
 function timed<S extends z.ZodType>(constant: S) {
@@ -56,6 +57,8 @@ const itemBase = {
   /** What the user calls it; by its template or its file, when absent. */
   label: z.string().max(80).optional(),
   framing: framingSchema.optional(),
+  /** It goes along with something in a shot. */
+  follow: followSchema.optional(),
   /** Frames over which its picture comes and goes. */
   fadeIn: frames.optional(),
   fadeOut: frames.optional(),
@@ -77,6 +80,8 @@ export const graphicItemSchema = z.strictObject({
   /** Which of the reel's templates. */
   template: z.string().min(1).max(200),
   fill: fillSchema,
+  /** Point controls that go along with something in a shot, by their ids. */
+  points: z.record(z.string().min(1).max(200), drivenPointSchema).optional(),
   /** The cue that falls on a marker, whatever becomes of its times. */
   meets: z.strictObject({ cue: z.string().min(1).max(200), marker: z.string().min(1).max(200) }).optional(),
 });

@@ -6,6 +6,7 @@ import { freeName } from './freeName';
 import { markerSchema, trackSchema } from './item';
 import { type DocumentKind, nested } from './load';
 import { rateSchema, type Template, templateKind } from './template';
+import { waySchema } from './way';
 
 /** One template placed in a reel, with all that belongs to it. The reel keeps the template once for all of its kind. */
 export interface Graphic {
@@ -58,6 +59,8 @@ const reelBase = z.strictObject({
     })
     .optional(),
   markers: z.array(markerSchema).max(5000).default([]),
+  /** What was followed through its clips. */
+  ways: z.array(waySchema).max(200).default([]),
 });
 
 export const reelSchema = reelBase.superRefine(({ templates, tracks }, context) => {

@@ -81,10 +81,11 @@ function withOwnTemplate(
   item: ReelItem,
   templates: Readonly<Record<string, Template>>,
 ): [Reel, ReelItem] {
-  if (item.kind !== 'graphic') return [reel, item];
+  // Markers and ways are the other reel's.
+  if (item.kind !== 'graphic') return [reel, given({ ...item, follow: undefined }) as ReelItem];
   const held = withTemplate(reel, templates[item.template]!);
-  // Markers are the other reel's.
-  return [held.reel, given({ ...item, template: held.key, meets: undefined }) as ReelItem];
+  const { meets: _, follow: __, points: ___, ...plain } = item;
+  return [held.reel, { ...plain, template: held.key }];
 }
 
 /**

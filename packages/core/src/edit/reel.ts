@@ -34,6 +34,7 @@ export function emptyReel(made: NewReel): Reel {
     tracks: [],
     motionBlur: { samples: 1, shutter: 0.5 },
     markers: [],
+    ways: [],
   };
 }
 

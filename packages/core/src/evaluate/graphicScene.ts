@@ -118,8 +118,9 @@ export class GraphicScene {
     return found?.kind === 'text' ? found : undefined;
   }
 
-  private momentAt(time: number): Moment {
-    const { clock, controls, frame } = this;
+  private momentAt(time: number, driven?: Readonly<Record<string, ControlValue>>): Moment {
+    const { clock, frame } = this;
+    const controls = driven ? { ...this.controls, ...driven } : this.controls;
     return { clock, time: localTime(clock, time), controls: controls as Moment['controls'], frame };
   }
 
@@ -223,9 +224,14 @@ export class GraphicScene {
    * The frame at a time.
    * @param time actual frames of the template's rate from its beginning, fractional between them
    * @param lettersOf the text layer whose letters' places are wanted too
+   * @param driven values of controls that come from elsewhere at this moment
    */
-  evaluate(time: number, lettersOf?: string): EvaluatedFrame {
-    const moment = this.momentAt(time);
+  evaluate(
+    time: number,
+    lettersOf?: string,
+    driven?: Readonly<Record<string, ControlValue>>,
+  ): EvaluatedFrame {
+    const moment = this.momentAt(time, driven);
     const notices = new Map<string, Notice>();
     const context = this.context(moment, time, notices);
     const nodes = arrange(this.layers, this.frame, context);

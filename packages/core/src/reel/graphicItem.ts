@@ -1,4 +1,5 @@
 import { type Check, checkGraphic } from '../checks/checks';
+import type { ControlValue } from '../documents/fill';
 import type { Graphic } from '../documents/reel';
 import { type EvaluatedFrame, GraphicScene, type Resources } from '../evaluate/graphicScene';
 import { type FontNeeds, fontNeeds } from '../evaluate/needs';
@@ -38,8 +39,12 @@ export class GraphicItem implements Item {
     return this.scene.transparent;
   }
 
-  evaluate(time: number, lettersOf?: string): EvaluatedFrame {
-    return this.scene.evaluate(time, lettersOf);
+  evaluate(
+    time: number,
+    lettersOf?: string,
+    driven?: Readonly<Record<string, ControlValue>>,
+  ): EvaluatedFrame {
+    return this.scene.evaluate(time, lettersOf, driven);
   }
 
   media(): string[] {

@@ -1,4 +1,5 @@
 import type { Check } from '../checks/checks';
+import type { ControlValue } from '../documents/fill';
 import type { EvaluatedFrame } from '../evaluate/graphicScene';
 import type { FontNeeds } from '../evaluate/needs';
 import type { FindSound, SoundPlay } from '../sound/play';
@@ -23,8 +24,9 @@ export interface Item {
    * The frame at a time.
    * @param time its own frames from its beginning, fractional between them
    * @param lettersOf the text layer whose letters' places are wanted too
+   * @param driven values of a graphic's controls that come from elsewhere at this moment
    */
-  evaluate(time: number, lettersOf?: string): EvaluatedFrame;
+  evaluate(time: number, lettersOf?: string, driven?: Readonly<Record<string, ControlValue>>): EvaluatedFrame;
   /** Pictures and clips it shows, by media id. */
   media(): string[];
   /** Every file it holds, shown or hidden: what has to go along with it. */

@@ -47,6 +47,7 @@ function reelOf(
     ],
     motionBlur: { samples: 1, shutter: 0.5 },
     markers: [],
+    ways: [],
   } as Reel;
 }
 

@@ -1,18 +1,22 @@
 import type { Check } from '../checks/checks';
+import type { ControlValue } from '../documents/fill';
 import type { ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import { layoutFrame } from '../documents/reel';
+import type { Follow, Way } from '../documents/way';
 import type { EvaluatedFrame, Region, Resources } from '../evaluate/graphicScene';
 import type { FontNeeds } from '../evaluate/needs';
+import { multiplyAffine } from '../geometry/matrix';
 import type { LetterMap, Notice, Size } from '../layers/kind';
 import type { Op } from '../paint/ops';
 import type { FindSound, SoundPlay } from '../sound/play';
 import type { Script } from '../text/scripts';
 import { convertFrames, type Rate, secondsAt } from '../time/rate';
 import { ClipItem, ColourItem, SoundItem, StillItem } from './fileItems';
-import { fadeAt, framedAt, framedLetters, framedOps, framedRegion } from './framing';
+import { type Framed, fadeAt, framedAt, framedLetters, framedOps, framedRegion } from './framing';
 import { GraphicItem } from './graphicItem';
 import type { Item, OfItem } from './item';
+import { clipPlane, frameOfSecond, type Seen, SURE, secondOf, seenIn, takenAlong, wayAt } from './way';
 
 /** An item of a reel, and the frames of the reel it takes: from one on, up to another that is not its own. */
 interface Placed {
@@ -54,7 +58,7 @@ export class ReelScene {
 
   constructor(
     readonly reel: Reel,
-    resources: Resources,
+    private readonly resources: Resources,
   ) {
     this.frame = layoutFrame(reel.frame);
     this.placed = reel.tracks.flatMap((track) =>
@@ -168,7 +172,8 @@ export class ReelScene {
       if (!seen || at < start - HAIR || at >= end - HAIR) return [];
       const time = convertFrames(moved - start, this.reel.rate, item.rate);
       const wanted = lettersOf?.item === item.id ? lettersOf.layer : undefined;
-      const shown = item.evaluate(Math.min(Math.max(time, 0), item.length), wanted);
+      const driven = this.drivenAt(placed.document, moved);
+      const shown = item.evaluate(Math.min(Math.max(time, 0), item.length), wanted, driven);
       return [{ id: item.id, ...this.inFrame(shown, placed, moved - start) }];
     });
     const asked = parts.find((p) => p.letters);
@@ -180,13 +185,78 @@ export class ReelScene {
     };
   }
 
+  /**
+   * Where a thing that is followed shows in the frame.
+   * @param at frame of the reel
+   * @param second of the clip; what shows at that frame, when absent
+   */
+  seenAt(way: Way, at: number, smooth?: number, second?: number): Seen | undefined {
+    const clip = this.clipOf(way, at);
+    if (clip?.document.kind !== 'clip') return undefined;
+    const { document, start } = clip;
+    const facts = this.resources.mediaFacts(document.media);
+    if (!facts) return undefined;
+    const { rate } = this.reel;
+    const time =
+      second === undefined
+        ? Math.min(document.length - 1, Math.max(0, at - start))
+        : frameOfSecond(document, second, rate);
+    const shows = second ?? secondOf(document, time, rate, facts.duration ?? Number.POSITIVE_INFINITY);
+    const sighted = wayAt(way, shows, smooth);
+    return sighted && seenIn(sighted, clipPlane(document, facts, this.frame, time));
+  }
+
+  /** The item that shows a way's clip at a frame: a clip that was cut goes on in another. */
+  private clipOf({ of, media }: Way, at: number): Placed | undefined {
+    const own = this.placed.find((p) => p.document.id === of);
+    const covers = (p: Placed) => at >= p.start && at < p.end;
+    if (own && covers(own)) return own;
+    const others = this.placed.filter((p) => p.document.kind === 'clip' && p.document.media === media);
+    return others.find(covers) ?? own ?? others[0];
+  }
+
+  /** How an item lies that goes along with a thing. What cannot be told yet leaves it where it is. */
+  private takenAlong(lies: Framed, follow: Follow, at: number): Framed {
+    const way = this.reel.ways.find((w) => w.id === follow.way);
+    const from = way && this.seenAt(way, at, follow.smooth, follow.at);
+    const to = way && this.seenAt(way, at, follow.smooth);
+    if (!from || !to) return lies;
+    const { matrix, scale } = takenAlong(from, to, follow);
+    return {
+      ...lies,
+      matrix: multiplyAffine(matrix, lies.matrix),
+      scale: lies.scale * scale,
+      opacity: follow.hides && to.sure < SURE ? 0 : lies.opacity,
+    };
+  }
+
+  /** Point controls of a graphic that go along with things, at a frame of the reel. */
+  private drivenAt(document: ReelItem, at: number): Record<string, ControlValue> | undefined {
+    if (document.kind !== 'graphic' || !document.points) return undefined;
+    const { width, height } = this.frame;
+    const driven = Object.entries(document.points).flatMap(
+      ([control, { way: id, smooth, offset = [0, 0] }]) => {
+        const way = this.reel.ways.find((w) => w.id === id);
+        const seen = way && this.seenAt(way, at, smooth);
+        if (!seen) return [];
+        const [x, y] = seen.at;
+        const [dx = 0, dy = 0] = offset;
+        return [[control, [x / width + dx, y / height + dy]] as const];
+      },
+    );
+    return driven.length > 0
+      ? (Object.fromEntries(driven) as unknown as Record<string, ControlValue>)
+      : undefined;
+  }
+
   /** What an item shows, as it lies in the frame. @param time frames of the reel from where it begins */
   private inFrame(shown: EvaluatedFrame, { document, start, end }: Placed, time: number): EvaluatedFrame {
-    const { framing, fadeIn, fadeOut } = document;
-    if (!framing && !fadeIn && !fadeOut) return shown;
+    const { framing, follow, fadeIn, fadeOut } = document;
+    if (!framing && !follow && !fadeIn && !fadeOut) return shown;
     const length = end - start;
     const fade = fadeAt(document, time, length);
-    const framed = framedAt(framing, time, length, this.frame);
+    const lies = framedAt(framing, time, length, this.frame);
+    const framed = follow ? this.takenAlong(lies, follow, start + time) : lies;
     return {
       ...shown,
       ops: framedOps(shown.ops, framed, fade, this.frame),
