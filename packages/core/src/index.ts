@@ -188,6 +188,7 @@ export type { Grey } from './follow/grey';
 export { type Footing, footingOf, takePatch } from './follow/patch';
 export { followScale, usualPatch } from './follow/patchSize';
 export { type Pose, resized as resizedPose } from './follow/pose';
+export { type Affine, invertAffine } from './geometry/matrix';
 export { boundsOf, type Rect } from './geometry/rect';
 export type { LetterMap, MediaFacts, Notice, Size } from './layers/kind';
 export { visiblePart } from './layers/picture';

@@ -8,7 +8,7 @@ import {
   ReelScene,
   type Region,
 } from '@fresh-reel/core';
-import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { type ReactNode, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { GroundSheet } from '../preview/GroundSheet';
@@ -25,6 +25,7 @@ import { elementOf, webProps } from '../ui/web';
 import { AdjustStep } from './adjust/AdjustStep';
 import { FillStep } from './fill/FillStep';
 import { SlotRows, SlotRowsProvider } from './fill/slotRows';
+import { FollowingProvider, useFollowingState } from './follow/useFollowing';
 import { RenderStep } from './output/RenderStep';
 import { Line } from './place/Line';
 import { PlaceStep } from './place/PlaceStep';
@@ -188,92 +189,94 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
   // One tree for all shapes of screen: what is open stays open when a phone is turned or a window resized.
   return (
     <DeskProvider value={desk}>
-      <PathPointProvider value={pathPoint}>
-        <View style={styles.screen}>
-          <SkipLink />
-          <ReelHeader />
-          <View style={[styles.grow, beside && styles.columns]}>
-            <View style={beside && styles.left}>
-              <View style={beside ? styles.grow : { height: stageHeight }}>
-                <Stage
-                  surface={surface}
-                  selected={selected}
-                  onSelect={onSelect}
-                  over={OVER[step] === 'place' || work ? OVER[step] : 'nothing'}
-                  transparent={transparent}
-                  safeAreas={safeAreas}
-                  onDragPicture={dragPicture}
-                  onDragEnd={settle}
-                />
-              </View>
-              <View style={styles.under}>
-                <Transport
-                  surface={surface}
-                  onPlay={play}
-                  onNudge={nudge}
-                  loop={loop}
-                  onLoop={setLoop}
-                  silent={hasSound ? silent : undefined}
-                  onSilent={setSilent}
-                  safeAreas={safeAreas}
-                  onSafeAreas={setSafeAreas}
-                  onGround={transparent ? () => setGround(true) : undefined}
-                />
-                {step === 'place' && !across && <Line surface={surface} onSeek={seek} />}
-                {step !== 'place' && work && <Ribbon surface={surface} onSeek={seek} />}
-                <View ref={strip}>
-                  {keyed && (keyed.kind === 'item') === (step === 'place') && <KeyStrip />}
+      <WithFollowing>
+        <PathPointProvider value={pathPoint}>
+          <View style={styles.screen}>
+            <SkipLink />
+            <ReelHeader />
+            <View style={[styles.grow, beside && styles.columns]}>
+              <View style={beside && styles.left}>
+                <View style={beside ? styles.grow : { height: stageHeight }}>
+                  <Stage
+                    surface={surface}
+                    selected={selected}
+                    onSelect={onSelect}
+                    over={OVER[step] === 'place' || work ? OVER[step] : 'nothing'}
+                    transparent={transparent}
+                    safeAreas={safeAreas}
+                    onDragPicture={dragPicture}
+                    onDragEnd={settle}
+                  />
+                </View>
+                <View style={styles.under}>
+                  <Transport
+                    surface={surface}
+                    onPlay={play}
+                    onNudge={nudge}
+                    loop={loop}
+                    onLoop={setLoop}
+                    silent={hasSound ? silent : undefined}
+                    onSilent={setSilent}
+                    safeAreas={safeAreas}
+                    onSafeAreas={setSafeAreas}
+                    onGround={transparent ? () => setGround(true) : undefined}
+                  />
+                  {step === 'place' && !across && <Line surface={surface} onSeek={seek} />}
+                  {step !== 'place' && work && <Ribbon surface={surface} onSeek={seek} />}
+                  <View ref={strip}>
+                    {keyed && (keyed.kind === 'item') === (step === 'place') && <KeyStrip />}
+                  </View>
                 </View>
               </View>
+              <View style={[beside ? styles.right : styles.below, beside && !wide && styles.rightLow]}>
+                <Steps step={step} onStep={goTo} wide={beside} />
+                <ScrollView
+                  key={step}
+                  ref={sheet.ref}
+                  onScroll={sheet.onScroll}
+                  scrollEventThrottle={100}
+                  style={styles.grow}
+                  contentContainerStyle={styles.sheet}
+                  role="main"
+                  {...webProps({ id: 'content', tabIndex: -1 })}
+                  testID={`sheet-${step}`}
+                >
+                  <Warnings />
+                  {(step === 'fill' || step === 'adjust') &&
+                    (work ? (
+                      <WhichGraphic reel={reel} value={work.graphic.id} onChange={chooseGraphic} />
+                    ) : (
+                      <NoTitle onPlace={() => goTo('place')} />
+                    ))}
+                  {work && step === 'fill' && (
+                    <FillStep selected={selected} onSelect={select} onSeek={seek} notices={notices} />
+                  )}
+                  {work && step === 'adjust' && <AdjustStep />}
+                  {step === 'place' && <PlaceStep />}
+                  {step === 'render' && (
+                    <RenderStep
+                      surface={surface}
+                      heard={hasSound}
+                      onShow={({ item: at, slot, frame }) => {
+                        chooseItem(at);
+                        seek(frame);
+                        if (slot) toSlot(slot);
+                        else goTo('place');
+                      }}
+                    />
+                  )}
+                </ScrollView>
+              </View>
             </View>
-            <View style={[beside ? styles.right : styles.below, beside && !wide && styles.rightLow]}>
-              <Steps step={step} onStep={goTo} wide={beside} />
-              <ScrollView
-                key={step}
-                ref={sheet.ref}
-                onScroll={sheet.onScroll}
-                scrollEventThrottle={100}
-                style={styles.grow}
-                contentContainerStyle={styles.sheet}
-                role="main"
-                {...webProps({ id: 'content', tabIndex: -1 })}
-                testID={`sheet-${step}`}
-              >
-                <Warnings />
-                {(step === 'fill' || step === 'adjust') &&
-                  (work ? (
-                    <WhichGraphic reel={reel} value={work.graphic.id} onChange={chooseGraphic} />
-                  ) : (
-                    <NoTitle onPlace={() => goTo('place')} />
-                  ))}
-                {work && step === 'fill' && (
-                  <FillStep selected={selected} onSelect={select} onSeek={seek} notices={notices} />
-                )}
-                {work && step === 'adjust' && <AdjustStep />}
-                {step === 'place' && <PlaceStep />}
-                {step === 'render' && (
-                  <RenderStep
-                    surface={surface}
-                    heard={hasSound}
-                    onShow={({ item: at, slot, frame }) => {
-                      chooseItem(at);
-                      seek(frame);
-                      if (slot) toSlot(slot);
-                      else goTo('place');
-                    }}
-                  />
-                )}
-              </ScrollView>
-            </View>
+            {across && step === 'place' && (
+              <View style={styles.across}>
+                <Line surface={surface} onSeek={seek} />
+              </View>
+            )}
+            {ground && <GroundSheet onClose={() => setGround(false)} />}
           </View>
-          {across && step === 'place' && (
-            <View style={styles.across}>
-              <Line surface={surface} onSeek={seek} />
-            </View>
-          )}
-          {ground && <GroundSheet onClose={() => setGround(false)} />}
-        </View>
-      </PathPointProvider>
+        </PathPointProvider>
+      </WithFollowing>
     </DeskProvider>
   );
 }
@@ -291,6 +294,11 @@ function NoTitle({ onPlace }: { onPlace: () => void }) {
       </View>
     </View>
   );
+}
+
+/** What is followed is shared by the picture and the sheet. */
+function WithFollowing({ children }: { children: ReactNode }) {
+  return <FollowingProvider value={useFollowingState()}>{children}</FollowingProvider>;
 }
 
 /** Which graphic is worked on, where a reel has several. */

@@ -10,6 +10,8 @@ export interface PageFacts {
   readonly sound: boolean;
   readonly alpha: boolean;
   readonly name: string;
+  /** Pixels, upright; sounds have none. */
+  readonly size?: { readonly width: number; readonly height: number } | undefined;
 }
 
 async function factsOf(media: string): Promise<PageFacts | null> {
@@ -22,6 +24,7 @@ async function factsOf(media: string): Promise<PageFacts | null> {
         sound: record.kind === 'sound' || (record.sound ?? false),
         alpha: record.alpha,
         name: record.name,
+        size: record.width && record.height ? { width: record.width, height: record.height } : undefined,
       }
     );
   }
@@ -40,6 +43,7 @@ async function factsOf(media: string): Promise<PageFacts | null> {
     sound: (await input.getPrimaryAudioTrack()) !== null,
     alpha: false,
     name,
+    size: video ? { width: video.displayWidth, height: video.displayHeight } : undefined,
   };
   input.dispose();
   return facts;

@@ -7,6 +7,7 @@ import { NumberRow } from '../../ui/NumberRow';
 import { Row } from '../../ui/Row';
 import { Toggle } from '../../ui/Toggle';
 import { ClipEndRow } from '../fill/ClipEndRow';
+import { FollowPart } from '../follow/FollowPart';
 import { useReelEditor } from '../session/useReelEditor';
 import { FramingPart } from './FramingPart';
 import { MeetRow } from './MeetRow';
@@ -43,6 +44,7 @@ export function ItemDetails({ item, length }: { item: ReelItem; length: number }
   return (
     <View style={styles.all}>
       {item.kind === 'graphic' && <MeetRow item={item} />}
+      {item.kind !== 'clip' && item.kind !== 'sound' && <FollowPart item={item} />}
       {item.kind === 'colour' && (
         <ColourField
           label="Colour"

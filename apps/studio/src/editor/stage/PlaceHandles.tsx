@@ -16,6 +16,8 @@ import type { PreviewSurface } from '../../preview/previewClient';
 import { usePreviewState } from '../../preview/usePreview';
 import { useDrag } from '../../ui/useDrag';
 import { elementOf, webProps, webStyle } from '../../ui/web';
+import { PatchOverlay } from '../follow/PatchOverlay';
+import { useFollowing } from '../follow/useFollowing';
 import { useDesk } from '../session/desk';
 import { useReelEditor } from '../session/useReelEditor';
 import { BoxHandles, middleOf } from './BoxHandles';
@@ -50,6 +52,7 @@ export function PlaceHandles({ surface, width }: { surface: PreviewSurface; widt
   const frame = usePreviewState(surface, (s) => (s.playing ? undefined : s.frame));
   const area = useRef<View>(null);
   const { item: chosen, chooseItem } = useDesk();
+  const { patch } = useFollowing();
   const k = frame ? width / frame.layout.width : 1;
   const quads = frame ? itemQuads(frame) : new Map<string, Quad>();
   const choose = (x: number, y: number) =>
@@ -70,7 +73,7 @@ export function PlaceHandles({ surface, width }: { surface: PreviewSurface; widt
       {...webProps(touch)}
       testID="place-picture"
     >
-      {frame && chosen !== undefined && quad && (
+      {frame && chosen !== undefined && quad && !patch && (
         <ItemHandles
           id={chosen}
           quad={quad}
@@ -80,6 +83,7 @@ export function PlaceHandles({ surface, width }: { surface: PreviewSurface; widt
           onTap={choose}
         />
       )}
+      {frame && <PatchOverlay k={k} />}
     </View>
   );
 }
