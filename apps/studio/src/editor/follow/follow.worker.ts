@@ -1,5 +1,6 @@
 import {
   Follower,
+  FRAME_SLACK,
   followScale,
   footingOf,
   type Grey,
@@ -66,8 +67,10 @@ class GreyClip {
     return { width, height, data: grey };
   }
 
+  /** The frame that shows at a second. */
   async first(at: number): Promise<{ at: number; grey: Grey }> {
-    for await (const frame of this.frames(at, Number.POSITIVE_INFINITY)) return frame;
+    // Files round the times of their frames: the one that begins at a second may say it begins a hair later.
+    for await (const frame of this.frames(at + FRAME_SLACK, Number.POSITIVE_INFINITY)) return frame;
     throw new Error('The clip has no picture there. Take the playhead to one.');
   }
 }
