@@ -9,16 +9,16 @@ import {
   type ReelItem,
   stretches,
 } from '@fresh-reel/core';
-import { useMemo } from 'react';
+import { type ReactNode, useMemo } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
 import { DOCUMENT_ONLY } from '../../engine/documentOnly';
 import { useThumb } from '../../media/useThumb';
-import { Wave } from '../../shelf/Wave';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
 import { onKeys, webProps, webStyle } from '../../ui/web';
 import { useReelEditor } from '../session/useReelEditor';
+import { ClipStrip, SoundShape } from './ClipStrip';
 import { KIND_WORDS, nameOf } from './itemWords';
 
 /** What is done with items on the line. */
@@ -39,6 +39,8 @@ interface Props {
   /** Pixels of a frame. */
   readonly px: number;
   readonly chosen: boolean;
+  /** Frames of the reel that are seen, or nearly. */
+  readonly seen: readonly [number, number];
   /** Its track is hidden or silent. */
   readonly dim: boolean;
   readonly onChoose: () => void;
@@ -49,7 +51,7 @@ interface Props {
  * An item on the line, told by what is drawn in it. A touch chooses it; what is chosen can be dragged, and trimmed at
  * either end.
  */
-export function ItemBlock({ item, px, chosen, dim, onChoose, drags }: Props) {
+export function ItemBlock({ item, px, seen, chosen, dim, onChoose, drags }: Props) {
   const { reel } = useReelEditor();
   const length = lengthOf(reel, item);
   const width = Math.max(6, length * px);
@@ -59,7 +61,9 @@ export function ItemBlock({ item, px, chosen, dim, onChoose, drags }: Props) {
       style={[styles.block, { left: item.start * px, width }, dim && styles.dim]}
       pointerEvents="box-none"
     >
-      <Body item={item} name={name} chosen={chosen} width={width} onChoose={onChoose} drags={drags} />
+      <Body item={item} name={name} chosen={chosen} onChoose={onChoose} drags={drags}>
+        <Drawn item={item} width={width} px={px} seen={seen} />
+      </Body>
       {chosen && (
         <>
           <Grip item={item} side="start" name={name} length={length} drags={drags} />
@@ -80,10 +84,10 @@ function Body({
   item,
   name,
   chosen,
-  width,
   onChoose,
   drags,
-}: Pick<Props, 'item' | 'chosen' | 'onChoose' | 'drags'> & { name: string; width: number }) {
+  children,
+}: Pick<Props, 'item' | 'chosen' | 'onChoose' | 'drags'> & { name: string; children: ReactNode }) {
   const drag = useDrag({
     onStart: drags.begin,
     onMove: (at, from) => drags.move(item.id, at.x - from.x, at.y - from.y, at.free),
@@ -106,7 +110,7 @@ function Body({
       testID={`item-${item.id}`}
       style={[styles.body, item.kind === 'graphic' && styles.title, chosen && styles.chosen]}
     >
-      <Drawn item={item} width={width} />
+      {children}
       <Txt kind="label" numberOfLines={1} style={[styles.name, item.kind !== 'graphic' && styles.plate]}>
         {name}
       </Txt>
@@ -115,18 +119,25 @@ function Body({
 }
 
 /** What an item shows on the line: its picture, its wave, its colour, or its in, hold and out. */
-function Drawn({ item, width }: { item: ReelItem; width: number }) {
+function Drawn({ item, width, px, seen }: Pick<Props, 'item' | 'px' | 'seen'> & { width: number }) {
   switch (item.kind) {
     case 'graphic':
       return <Stretches item={item} />;
     case 'sound':
       return (
         <View style={styles.wave} pointerEvents="none">
-          <Wave hash={item.media.replace(/^sha256:/, '')} />
+          <SoundShape item={item} px={px} seen={seen} />
         </View>
       );
     case 'colour':
       return <View style={[styles.fill, { backgroundColor: item.colour }]} pointerEvents="none" />;
+    case 'clip':
+      return (
+        <>
+          <Frames media={item.media} width={width} />
+          <ClipStrip item={item} px={px} seen={seen} />
+        </>
+      );
     default:
       return <Frames media={item.media} width={width} />;
   }

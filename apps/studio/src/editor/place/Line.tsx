@@ -313,6 +313,7 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
                         key={item.id}
                         item={item}
                         px={px}
+                        seen={seen}
                         chosen={chosen.includes(item.id)}
                         dim={Boolean(track.hidden) || (item.kind === 'sound' && Boolean(track.silent))}
                         onChoose={() => chooseItem(item.id)}

@@ -1,7 +1,16 @@
 import { newReel } from '@fresh-reel/core';
 import { templateById } from '@fresh-reel/templates';
 import { nameOf } from './itemWords';
-import { fittingPixels, frameAtX, leftFor, nearestSnap, rulerStep, xOfFrame, zoomed } from './lineView';
+import {
+  fittingPixels,
+  frameAtX,
+  leftFor,
+  nearestSnap,
+  rulerStep,
+  stripTimes,
+  xOfFrame,
+  zoomed,
+} from './lineView';
 
 const reel = newReel(templateById('name-strap'), { id: 'r', name: 'R', now: '', shape: 'wide' });
 
@@ -14,6 +23,14 @@ it('an item is called by its words, its file, or what the user says', () => {
 });
 
 describe('the line', () => {
+  it('lays pictures of a clip where they belong, the same ones at every zoom', () => {
+    expect(stripTimes(0.9, 4, 1)).toEqual([0, 1, 2, 3]);
+    expect(stripTimes(0, 4, 0.7)).toEqual([0, 1, 2, 3]);
+    expect(stripTimes(1.2, 2, 0.3)).toEqual([1, 1.5]);
+    expect(stripTimes(0, 3600, 0.001)).toHaveLength(200);
+    expect(stripTimes(3, 3, 1)).toEqual([]);
+  });
+
   it('shows all of a reel, or single frames, and nothing between is lost', () => {
     const px = fittingPixels(360, 300);
     expect(300 * px).toBeLessThan(360);
