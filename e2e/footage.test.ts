@@ -13,7 +13,7 @@ import {
   textOf,
   waitForText,
 } from './support/browser';
-import { numberedClip, numbersIn } from './support/clips';
+import { ffmpeg, folder, numberedClip, numbersIn } from './support/clips';
 import { itemTimes } from './support/place';
 import { probe } from './support/probe';
 
@@ -255,6 +255,50 @@ describe('a reel of clips', () => {
     await waitForText(page, 'sheet-render', /Nothing lies between these two times/);
     await page.close();
   });
+});
+
+it('the beats of a sound and the cuts of a clip are offered as markers', async () => {
+  const page = await session.page(LAPTOP, '/templates/name-strap');
+  await tap(page, 'over-footage');
+  await choose(page, 'footage-add', numberedClip('beats.mp4', 60, '25', H264));
+  await page.waitForSelector(id('slot-name'));
+  await tap(page, 'step-place');
+  await goTo(page, 0);
+  // A stroke each half second, for eight seconds.
+  const path = `${folder}/strokes.wav`;
+  const stroke = '0.6*exp(-30*mod(t\\,0.5))*sin(2*PI*90*mod(t\\,0.5))+0.02*sin(2*PI*220*t)';
+  ffmpeg(['-f', 'lavfi', '-i', `aevalsrc=${stroke}:s=48000:d=8`, '-y', path]);
+  await choose(page, 'place-files', path);
+  await page.waitForSelector(id('sound-shape'));
+  await tap(page, 'suggest-beats');
+  await waitForText(page, 'suggestions', /1[3-6] beats in/);
+  await tap(page, 'suggest-all');
+  const frames = await page.$$eval('[data-testid^="marker-at-"]', (all) =>
+    all.map((e) => (e as HTMLInputElement).value),
+  );
+  // Half a second is 12 or 13 frames; each is within two frames of its stroke.
+  for (const time of frames) {
+    const [, , s, f] = time.split(':').map(Number) as [number, number, number, number];
+    const second = s + f / 25;
+    expect(Math.abs(second - Math.round(second * 2) / 2)).toBeLessThanOrEqual(0.08);
+  }
+  await tap(page, 'undo');
+  await page.waitForSelector('[data-testid^="marker-at-"]', { hidden: true });
+  // Two shots of a second each, in one file.
+  const shots = `${folder}/shots.mp4`;
+  const parts = ['smptebars', 'testsrc2'].flatMap((s) => ['-f', 'lavfi', '-i', `${s}=s=320x180:r=25:d=1`]);
+  ffmpeg([...parts, '-filter_complex', 'concat=n=2', ...H264, '-y', shots]);
+  await goTo(page, 0);
+  await choose(page, 'place-files', shots);
+  await page.waitForSelector(id('item-clip-2'));
+  await page.waitForSelector(id('strip-picture'));
+  await tap(page, 'suggest-cuts');
+  await waitForText(page, 'suggestions', /1 change of shot in/);
+  await tap(page, 'suggest-take-25');
+  expect(await page.$eval('[data-testid^="marker-at-"]', (e) => (e as HTMLInputElement).value)).toBe(
+    '00:00:01:00',
+  );
+  await page.close();
 });
 
 it('on a phone two fingers show it larger, and one that rests on an item drags it', async () => {

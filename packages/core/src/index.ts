@@ -1,4 +1,7 @@
 /** What the app, the server and the scripts use of the engine, and nothing else. */
+
+export { BeatFinder } from './analyse/beats';
+export { SHOT_PICTURE, ShotFinder } from './analyse/shots';
 export { ACTION_SAFE, checkGraphic, type Finding, TITLE_SAFE } from './checks/checks';
 export { contrast } from './colour/colour';
 export { type Brand, brandKind, type LineRole, type LogoRole } from './documents/brand';

@@ -16,6 +16,7 @@ import { colour } from '../../ui/theme';
 import { useDesk } from '../session/desk';
 import { useReelEditor } from '../session/useReelEditor';
 import { colourOfUse, USE_NAMES } from './markerWords';
+import { Suggestions } from './Suggestions';
 import { TimeField } from './TimeField';
 import { useAttempt } from './useAttempt';
 
@@ -54,6 +55,7 @@ export function MarkerList() {
           />
         )}
       </View>
+      <Suggestions />
       {reel.markers.map((marker) => (
         <MarkerRow key={marker.id} marker={marker} />
       ))}
