@@ -17,6 +17,7 @@ import { BrowserStudio, surfaceOf } from '../apps/studio/src/engine/browserStudi
 import { at } from './figures';
 import fourLines from './four-lines.json';
 import { adding, clipPreview, clipRender, firstThumb, longClip } from './media';
+import { followFigures, longReelFigures } from './place';
 import { crew, encode } from './render';
 import { sceneOf } from './scene';
 
@@ -126,6 +127,8 @@ async function measure(
   if (what === 'encode') return encode(studio);
   if (what.startsWith('crew ')) return crew(studio, what.slice(5), painters);
   if (what === 'kinds') return kinds(studio);
+  if (what === 'long-reel') return longReelFigures(studio);
+  if (what === 'follow') return followFigures();
   if (what === 'motion-blur') return motionBlur(studio);
   const templates = what === 'four-lines' ? [openDocument(templateKind, fourLines)] : TEMPLATES;
   const figures: PreviewFigures[] = [];

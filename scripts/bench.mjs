@@ -396,6 +396,16 @@ const parts = {
     row('start-to-first-card', figures.card, 's', 3, figures.card <= 3);
     row('start-to-first-movement', figures.moving, 's', 4, figures.moving <= 4);
   },
+  /** A reel of ten minutes with 30 clips and 50 titles, and following. */
+  async place() {
+    const { open, step, long, short } = await inWorker('long-reel');
+    row('open-long-reel', open, 'ms', 1500, open <= 1500);
+    row('step-of-a-drag', step, 'ms', 16, step <= 16);
+    say(`        a frame in a long reel ${long.toFixed(2)} ms, in a short one ${short.toFixed(2)} ms`);
+    row('evaluation-long-reel', long / short, 'times', 1.5, long / short <= 1.5);
+    const frames = await inWorker('follow');
+    row('follow-640x360', frames, 'fps', 60, frames >= 60);
+  },
   /** Pictures a second that are shown in the app at 960×540, with the sound on, and the page's own frames. */
   async playing() {
     const { TEMPLATES } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);
