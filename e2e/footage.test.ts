@@ -257,6 +257,39 @@ describe('a reel of clips', () => {
   });
 });
 
+it('what one title has is given to the others of its template, and a font is swapped everywhere', async () => {
+  const page = await session.page(LAPTOP, '/templates/name-strap');
+  await tap(page, 'over-footage');
+  await choose(page, 'footage-add', numberedClip('alike.mp4', 400, '25', H264));
+  await page.waitForSelector(id('slot-name'));
+  await tap(page, 'step-place');
+  await tap(page, 'row-name-strap');
+  await goTo(page, 200);
+  await tap(page, 'place-copy');
+  await page.waitForSelector(id('item-name-strap-2'));
+  await tap(page, 'row-name-strap');
+  await fill(page, 'item-scale', '50');
+  await page.keyboard.press('Enter');
+  await tap(page, 'place-alike');
+  await waitForText(page, 'alike-changes', /they are alike already/);
+  await tap(page, 'alike-place');
+  await waitForText(page, 'alike-changes', /This one changes.*at 00:00:08:00/);
+  await tap(page, 'alike-do');
+  await tap(page, 'row-name-strap-2');
+  expect(await fieldValue(page, 'item-scale')).toBe('50');
+  const [first] = await page.$$eval('[data-testid^="reel-font-"]', (all) =>
+    all.map((e) => (e as HTMLElement).dataset.testid!),
+  );
+  expect(await textOf(page, 'reel-fonts')).toMatch(/In Name strap.*, Name strap/);
+  await tap(page, first!);
+  const other = first!.endsWith('Recursive') ? 'Figtree' : 'Recursive';
+  await fill(page, 'font-search', other);
+  await tap(page, `font-${other}`);
+  await page.waitForSelector(id(`reel-font-${other}`));
+  expect(await page.$(id(first!))).toBeNull();
+  await page.close();
+});
+
 it('the beats of a sound and the cuts of a clip are offered as markers', async () => {
   const page = await session.page(LAPTOP, '/templates/name-strap');
   await tap(page, 'over-footage');

@@ -93,6 +93,15 @@ export {
   removeKey,
 } from './edit/keyframes';
 export {
+  ASPECTS,
+  type Aspect,
+  familiesOf,
+  makeAlike,
+  sameKind,
+  swapFamily,
+  whatChanges,
+} from './edit/many';
+export {
   addMarker,
   changeMarker,
   cuesOf,

@@ -10,6 +10,7 @@ import {
   itemOf,
   type Reel,
   reelEnd,
+  sameKind,
   type Template,
 } from '@fresh-reel/core';
 import { useState } from 'react';
@@ -25,10 +26,12 @@ import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
 import { useDesk } from '../session/desk';
 import { useReelEditor } from '../session/useReelEditor';
+import { AlikeSheet } from './AlikeSheet';
 import { type PlaceAction, usePlaceActions } from './actions';
 import { ItemList } from './ItemList';
 import { KeysSheet } from './KeysSheet';
 import { MarkerList } from './MarkerList';
+import { ReelFonts } from './ReelFonts';
 import { TitleSheet } from './TitleSheet';
 import { TrackList } from './TrackList';
 import { useAttempt } from './useAttempt';
@@ -40,11 +43,11 @@ const LONGEST_SECONDS = 86_400;
 /** What stands where: things are added at the playhead, and what is chosen is cut, copied and taken out. */
 export function PlaceStep() {
   const { mayEdit } = useReelEditor();
-  const { surface, chosen, chooseItem } = useDesk();
+  const { surface, chosen, item, chooseItem } = useDesk();
   const attempt = useAttempt();
   const taking = useImport();
   const toast = useToast();
-  const [sheet, setSheet] = useState<'shelf' | 'title' | 'freeze' | 'keys'>();
+  const [sheet, setSheet] = useState<'shelf' | 'title' | 'freeze' | 'keys' | 'alike'>();
   const playhead = () => surface.position;
   const actions = usePlaceActions();
   const { singleKeys } = usePreferences();
@@ -109,10 +112,17 @@ export function PlaceStep() {
         />
       </View>
       <TakingIn taking={taking} />
-      {chosen.length > 0 && <ChosenTools actions={actions} onFreezeInto={() => setSheet('freeze')} />}
+      {chosen.length > 0 && (
+        <ChosenTools
+          actions={actions}
+          onFreezeInto={() => setSheet('freeze')}
+          onAlike={() => setSheet('alike')}
+        />
+      )}
       <ItemList />
       <TrackList />
       <MarkerList />
+      <ReelFonts />
       <View style={styles.row}>
         <Button
           title="Paste"
@@ -123,6 +133,9 @@ export function PlaceStep() {
         />
         <Button title="Keys" icon="list" onPress={() => setSheet('keys')} testID="place-keys" />
       </View>
+      {sheet === 'alike' && item !== undefined && (
+        <AlikeSheet model={item} onClose={() => setSheet(undefined)} />
+      )}
       {sheet === 'keys' && <KeysSheet actions={actions} onClose={() => setSheet(undefined)} />}
       {sheet === 'freeze' && (
         <TitleSheet
@@ -162,13 +175,16 @@ export function PlaceStep() {
 function ChosenTools({
   actions,
   onFreezeInto,
+  onAlike,
 }: {
   actions: readonly PlaceAction[];
   onFreezeInto: () => void;
+  onAlike: () => void;
 }) {
   const { reel, mayEdit } = useReelEditor();
-  const { chosen, several, setSeveral, slipping, setSlipping } = useDesk();
+  const { chosen, item, several, setSeveral, slipping, setSlipping } = useDesk();
   const one = chosen.length === 1 ? itemOf(reel, chosen[0]!)?.item : undefined;
+  const others = item === undefined ? [] : sameKind(reel, item);
   return (
     <View style={styles.all}>
       <View role="toolbar" aria-label="What is chosen" style={styles.tools}>
@@ -205,6 +221,16 @@ function ChosenTools({
             on={slipping}
             onPress={() => setSlipping(!slipping)}
             testID="place-slip"
+          />
+        )}
+        {others.length > 0 && (
+          <IconButton
+            icon="rows"
+            label="Make other titles of this template like it"
+            caption="Alike"
+            disabled={!mayEdit}
+            onPress={onAlike}
+            testID="place-alike"
           />
         )}
         <IconButton
