@@ -100,13 +100,6 @@ export function ShelfPlace() {
         testID="shelf"
         beside={
           <View style={styles.add}>
-            <Button
-              title="New reel"
-              label="New reel from clips"
-              icon="film"
-              onPress={() => setMaking(true)}
-              testID="shelf-new-reel"
-            />
             <Button title="Camera" icon="camera" onPress={() => void add(true)} testID="shelf-camera" />
             <Button
               title="Add files"
@@ -121,6 +114,14 @@ export function ShelfPlace() {
         <Txt tone="quiet">
           Your pictures, clips, sounds and fonts, kept in this browser. Drop or paste files here too.
         </Txt>
+        <View style={styles.add}>
+          <Button
+            title="New reel from clips"
+            icon="film"
+            onPress={() => setMaking(true)}
+            testID="shelf-new-reel"
+          />
+        </View>
         {fault && <Banner kind="fault">{fault}</Banner>}
         <TakingIn taking={taking} />
         {room && (

@@ -120,6 +120,6 @@ function MarkerRow({ marker }: { marker: Marker }) {
 const styles = StyleSheet.create({
   all: { gap: 10, marginTop: 8 },
   row: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'flex-end', gap: 8 },
-  name: { flexGrow: 1, flexBasis: 110 },
+  name: { flexGrow: 1, flexBasis: 76 },
   marker: { gap: 8, paddingLeft: 10, borderLeftWidth: 4, borderColor: colour.amber },
 });
