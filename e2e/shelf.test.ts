@@ -57,6 +57,9 @@ it('the first start puts the demo’s files on the shelf, in groups, each kind a
   await tap(page, 'shelf-group-Logos');
   await page.waitForSelector(id('media-dusk.jpg'), { hidden: true });
   expect(await textOf(page, 'media-festival-logo.svg')).toMatch(/transparent/);
+  // Each with its small picture, though it was looked at while it came.
+  for (const name of ['festival', 'bakery', 'rope', 'radio'])
+    await page.waitForSelector(`${id(`media-${name}-logo.svg`)} img`);
   await page.close();
 });
 

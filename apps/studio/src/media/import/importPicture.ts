@@ -1,5 +1,5 @@
 import { inMemory } from '../../storage/bytes';
-import { type MediaRecord, storeMedia } from '../../storage/media';
+import { type MediaRecord, type StoredFile, storeMedia } from '../../storage/media';
 import { decodeVector } from '../decode/picture';
 import { hasAlpha } from './alpha';
 import { pngSize, sniffPicture } from './sniff';
@@ -58,7 +58,11 @@ async function importVector(name: string, bytes: Uint8Array): Promise<ImportedPi
       );
     },
   );
-  const record = await storeMedia(await inMemory(clean), {
+  const file = await inMemory(clean);
+  // The small picture comes first: whoever hears of the file finds it.
+  await writeThumb(file.hash, svg.width, svg.height, (c, w, h) => c.drawImage(drawn, 0, 0, w, h));
+  drawn.close();
+  const record = await storeMedia(file, {
     kind: 'picture',
     name,
     type: 'image/svg+xml',
@@ -66,8 +70,6 @@ async function importVector(name: string, bytes: Uint8Array): Promise<ImportedPi
     height: svg.height,
     alpha: true,
   });
-  await writeThumb(record.hash, svg.width, svg.height, (c, w, h) => c.drawImage(drawn, 0, 0, w, h));
-  drawn.close();
   return { record, notes: svg.notes };
 }
 
@@ -94,19 +96,20 @@ async function importRaster(name: string, bytes: Uint8Array, type: string): Prom
   context.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
   bitmap.close();
   const alpha = type !== 'image/jpeg' && hasAlpha(canvas);
-  const small = (record: MediaRecord) =>
-    writeThumb(record.hash, canvas.width, canvas.height, (c, w, h) => c.drawImage(canvas, 0, 0, w, h));
+  const small = ({ hash }: StoredFile) =>
+    writeThumb(hash, canvas.width, canvas.height, (c, w, h) => c.drawImage(canvas, 0, 0, w, h));
   if (k === 1) {
     const facts = { kind: 'picture', name, type, width, height, alpha } as const;
-    const record = await storeMedia(await inMemory(bytes), facts);
-    await small(record);
-    return { record, notes: [] };
+    const file = await inMemory(bytes);
+    await small(file);
+    return { record: await storeMedia(file, facts), notes: [] };
   }
   const smaller = await canvas.convertToBlob(
     alpha ? { type: 'image/png' } : { type: 'image/jpeg', quality: 0.93 },
   );
-  const stored = new Uint8Array(await smaller.arrayBuffer());
-  const record = await storeMedia(await inMemory(stored), {
+  const file = await inMemory(new Uint8Array(await smaller.arrayBuffer()));
+  await small(file);
+  const record = await storeMedia(file, {
     kind: 'picture',
     name,
     type: smaller.type,
@@ -114,7 +117,6 @@ async function importRaster(name: string, bytes: Uint8Array, type: string): Prom
     height: canvas.height,
     alpha,
   });
-  await small(record);
   return {
     record,
     notes: [
