@@ -155,7 +155,16 @@ describe('a reel of clips', () => {
     await fill(page, 'marker-at-m1', '00:00:03:10');
     await page.keyboard.press('Enter');
     await waitForText(page, 'meets', /at 00:00:03:10/);
-    expect((await itemTimes(page))['freeze-print']).not.toBe(before);
+    const moved = (await itemTimes(page))['freeze-print']!;
+    expect(moved).not.toBe(before);
+    // Shorter from its beginning, it would begin later; its cue stays on the marker, so it does not.
+    await page.focus(id('trim-start'));
+    await press(page, 'ArrowRight', 'Shift');
+    const shorter = (await itemTimes(page))['freeze-print']!;
+    expect(shorter.split(' ')[0]).toBe(moved.split(' ')[0]);
+    expect(shorter).not.toBe(moved);
+    await waitForText(page, 'meets', /meets “Note at 00:00:03:10”/);
+    await press(page, 'z', 'Control');
     await tap(page, 'meet-stop');
     await page.waitForSelector(id('meets'), { hidden: true });
     await tap(page, 'place-remove');

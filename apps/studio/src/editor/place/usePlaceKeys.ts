@@ -20,6 +20,8 @@ export function usePlaceKeys(actions: readonly PlaceAction[], singles: boolean):
         ),
       );
       if (!found?.able) return;
+      // Words that are selected on the page are what is copied.
+      if (e.key.toLowerCase() === 'c' && (e.ctrlKey || e.metaKey) && getSelection()?.toString()) return;
       e.preventDefault();
       e.stopImmediatePropagation();
       found.run();

@@ -5,6 +5,7 @@ import {
   GraphicTime,
   graphicsOf,
   type History,
+  keepMeetings,
   layoutFrame,
   type Reel,
   redo,
@@ -30,7 +31,8 @@ type Action =
 function reduce(history: History<Reel>, action: Action): History<Reel> {
   switch (action.type) {
     case 'change':
-      return change(history, action.change(history.present), action.gesture);
+      // What meets a marker meets it whatever was changed.
+      return change(history, keepMeetings(action.change(history.present)), action.gesture);
     case 'settle':
       return settle(history);
     case 'cancel':
