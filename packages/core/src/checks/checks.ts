@@ -9,7 +9,11 @@ export const TITLE_SAFE = 0.05;
 export const ACTION_SAFE = 0.035;
 
 /** Something the user should know of a slot. */
-export type Finding = Notice | { readonly kind: 'outside-safe'; readonly slot: string };
+export type Finding =
+  | Notice
+  | { readonly kind: 'outside-safe'; readonly slot: string }
+  /** A clip is over before its item is: its last frame stays for so many seconds. */
+  | { readonly kind: 'runs-out'; readonly slot: string; readonly seconds: number };
 
 /** Something to look at before a render, and when it is seen: a time in frames of the graphic. */
 export type Check = Finding & { readonly time: number };

@@ -51,6 +51,18 @@ describe('a clip on a track', () => {
     expect(scene.transparent).toBe(false);
   });
 
+  it('that is over before its item says for how long its last frame stays, and where; one that loops does not', () => {
+    const checks = (part: object, reel: object = {}) => sceneOf(clip({ ...part, ...reel })).checks();
+    // 4 s of file from its second 1 on, in an item of 5 s that begins at frame 50.
+    expect(checks({ length: 125, clip: { in: 1 } })).toMatchObject([
+      { kind: 'runs-out', seconds: 2, item: 'c', frame: 50 + 75 },
+    ]);
+    expect(checks({ length: 101, clip: {} })).toEqual([]);
+    expect(checks({ length: 125, clip: { end: 'loop' } })).toEqual([]);
+    expect(checks({ length: 125, clip: { freeze: 1 } })).toEqual([]);
+    expect(checks({ length: 125, clip: { speed: 0.5 } })).toEqual([]);
+  });
+
   it('is heard with it, fades, and is silent when it or its track is', () => {
     const heardOf = (part: object, track: Partial<Track> = {}) =>
       new ReelScene(reelOf([clip(part)], track), resources).plays(heard);

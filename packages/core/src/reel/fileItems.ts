@@ -11,7 +11,7 @@ import type { Size } from '../layers/kind';
 import { coverOps } from '../layers/picture';
 import { clipStretch, clipTime } from '../media/clipTime';
 import { type FindSound, gainOf, SOFT_EDGE, type SoundPlay } from '../sound/play';
-import { type Rate, secondsAt } from '../time/rate';
+import { framesIn, type Rate, secondsAt } from '../time/rate';
 import type { Item } from './item';
 
 const NO_FONTS: FontNeeds = { faces: [], scripts: [] };
@@ -143,6 +143,19 @@ export class ClipItem extends Shown {
     const duration = this.resources.mediaFacts(media)?.duration;
     if (duration === undefined) return undefined;
     return clipTime(secondsAt(time, this.rate), clip, duration, secondsAt(this.length, this.rate));
+  }
+
+  override checks(): Check[] {
+    const { media, clip } = this.clip;
+    const duration = this.resources.mediaFacts(media)?.duration;
+    if (duration === undefined || clip.freeze !== undefined || (clip.end ?? 'hold') !== 'hold')
+      return super.checks();
+    const room = secondsAt(this.length, this.rate);
+    const lasts = Math.max(0, duration - (clip.in ?? 0)) / (clip.speed ?? 1);
+    // Up to a frame is rounding.
+    if (room - lasts <= secondsAt(1, this.rate)) return super.checks();
+    const time = Math.min(this.length - 1, Math.ceil(framesIn(lasts, this.rate)));
+    return [...super.checks(), { kind: 'runs-out', slot: '', seconds: room - lasts, time }];
   }
 
   override plays(sound: FindSound): SoundPlay[] {

@@ -8,6 +8,7 @@ describe('checks', () => {
     expect(checkText({ kind: 'cut', slot: 'a', words: 'w'.repeat(90) }).text).toMatch(
       /cut: “w{57}…”\. Use fewer words/,
     );
+    expect(checkText({ kind: 'runs-out', slot: '', seconds: 2.04 }).text).toMatch(/over 2\.0 s before/);
     for (const kind of ['missing-picture', 'outside-safe'] as const)
       expect(checkText({ kind, slot: 'a' }).kind).toBe('watch');
   });

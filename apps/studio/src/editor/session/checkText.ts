@@ -34,6 +34,11 @@ export function checkText(check: Finding): { kind: 'info' | 'watch' | 'fault'; t
         kind: 'watch',
         text: 'The path for these words has only one point, so they stand straight at it. Add a point.',
       };
+    case 'runs-out':
+      return {
+        kind: 'watch',
+        text: `It is over ${check.seconds.toFixed(1)} s before its place on the line is: its last frame stays. Make it shorter or slower, or let it begin again.`,
+      };
     case 'outside-safe':
       return {
         kind: 'watch',
