@@ -153,7 +153,7 @@ export class ClipItem extends Shown {
     const room = secondsAt(this.length, this.rate);
     const lasts = Math.max(0, duration - (clip.in ?? 0)) / (clip.speed ?? 1);
     // Up to a frame is rounding.
-    if (room - lasts <= secondsAt(1, this.rate)) return super.checks();
+    if (room - lasts <= secondsAt(1, this.rate) + 1e-6) return super.checks();
     const time = Math.min(this.length - 1, Math.ceil(framesIn(lasts, this.rate)));
     return [...super.checks(), { kind: 'runs-out', slot: '', seconds: room - lasts, time }];
   }
