@@ -66,6 +66,31 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
       await p.waitForSelector(id('trim-end'));
     },
   ],
+  [
+    'place, while something is followed',
+    '/shelf',
+    async (p) => {
+      await tap(p, 'shelf-new-reel');
+      const card = `${id('new-reel-sheet')} ${id('media-kites-crossing.mp4')}`;
+      await p.waitForSelector(card);
+      await p.$eval(card, (e) => (e as HTMLElement).click());
+      await tap(p, 'new-reel-make');
+      await tap(p, 'place-title');
+      await tap(p, 'title-name-strap');
+      await tap(p, 'follow-begin');
+      await p.waitForSelector(id('patch'));
+    },
+  ],
+  [
+    'markers and keys of place',
+    '/reels/demo-strap',
+    async (p) => {
+      await tap(p, 'step-place');
+      await tap(p, 'marker-add');
+      await tap(p, 'place-keys');
+      await p.waitForSelector(id('keys-sheet'));
+    },
+  ],
   ['render', '/reels/demo-strap', async (p) => tap(p, 'step-render')],
   ...(['letters', 'place', 'motion'] as const).map((tab): [string, string, (p: Page) => Promise<void>] => [
     `the ${tab} of a text`,

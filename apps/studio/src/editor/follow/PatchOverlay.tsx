@@ -77,6 +77,8 @@ export function PatchOverlay({ k }: { k: number }) {
   const mark = now && onPage([now.x, now.y]);
   const middle = patch && onPage([patch.x, patch.y]);
   const reach = patch ? patch.half / perPixel : 0;
+  /** What a finger can hold is never smaller than itself. */
+  const hold = Math.max(14, reach);
   const tint = footing === 'poor' ? colour.red : footing === 'good' ? colour.leaf : colour.guide;
   return (
     <View style={StyleSheet.absoluteFill} pointerEvents="box-none">
@@ -115,16 +117,12 @@ export function PatchOverlay({ k }: { k: number }) {
             aria-label="What is followed: drag it onto the thing, or use the arrow keys"
             testID="patch"
             style={[
-              styles.patch,
-              {
-                left: middle[0] - reach,
-                top: middle[1] - reach,
-                width: reach * 2,
-                height: reach * 2,
-                borderColor: tint,
-              },
+              styles.touch,
+              { left: middle[0] - hold, top: middle[1] - hold, width: hold * 2, height: hold * 2 },
             ]}
-          />
+          >
+            <View style={[styles.patch, { width: reach * 2, height: reach * 2, borderColor: tint }]} />
+          </View>
           <View
             {...webProps({ ...grow, ...growKeys })}
             role="slider"
@@ -133,7 +131,7 @@ export function PatchOverlay({ k }: { k: number }) {
             aria-valuenow={Math.round(patch.half * 2)}
             aria-valuetext={`${Math.round(patch.half * 2)} pixels`}
             testID="patch-size"
-            style={[styles.corner, { left: middle[0] + reach - 16, top: middle[1] + reach - 16 }]}
+            style={[styles.corner, { left: middle[0] + hold, top: middle[1] + hold }]}
           >
             <View style={[styles.dot, { borderColor: tint }]} />
           </View>
@@ -144,20 +142,23 @@ export function PatchOverlay({ k }: { k: number }) {
 }
 
 const styles = StyleSheet.create({
-  patch: webStyle({
+  touch: webStyle({
     position: 'absolute',
-    borderWidth: 2,
-    borderRadius: 3,
+    alignItems: 'center',
+    justifyContent: 'center',
     cursor: 'move',
     touchAction: 'none',
+  }),
+  patch: webStyle({
+    borderWidth: 2,
+    borderRadius: 3,
     boxShadow: '0 0 0 1px rgba(22,32,43,0.6), inset 0 0 0 1px rgba(22,32,43,0.6)',
   }),
   corner: webStyle({
     position: 'absolute',
-    width: 32,
-    height: 32,
-    alignItems: 'center',
-    justifyContent: 'center',
+    width: 28,
+    height: 28,
+    padding: 3,
     cursor: 'nwse-resize',
     touchAction: 'none',
   }),

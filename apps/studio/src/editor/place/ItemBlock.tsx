@@ -256,7 +256,7 @@ function FadeHandle({
       aria-valuenow={frames}
       aria-valuetext={`${frames} frames`}
       testID={`fade-${side}`}
-      style={[styles.fade, side === 'in' ? { left: 8 + frames * px } : { right: 8 + frames * px }]}
+      style={[styles.fade, side === 'in' ? { left: 12 + frames * px } : { right: 12 + frames * px }]}
     >
       <View style={styles.fadeDot} />
     </View>
@@ -266,10 +266,9 @@ function FadeHandle({
 const styles = StyleSheet.create({
   fade: webStyle({
     position: 'absolute',
-    top: -9,
+    top: -3,
     width: 24,
     height: 24,
-    marginHorizontal: -4,
     alignItems: 'center',
     justifyContent: 'center',
     cursor: 'ew-resize',

@@ -207,7 +207,7 @@ function ChosenTools({
           <IconButton
             icon="type"
             label="Freeze it at the playhead into a title"
-            caption="Into title"
+            caption="Into a title"
             disabled={!mayEdit}
             onPress={onFreezeInto}
             testID="place-freeze-into"
@@ -226,7 +226,7 @@ function ChosenTools({
         {others.length > 0 && (
           <IconButton
             icon="rows"
-            label="Make other titles of this template like it"
+            label="Alike: make other titles of this template like it"
             caption="Alike"
             disabled={!mayEdit}
             onPress={onAlike}

@@ -149,7 +149,12 @@ export function usePlaceActions(): readonly PlaceAction[] {
       run: () => making((r) => copyItems(r, ids, playhead())),
     },
     {
-      ...{ id: 'to-marker', label: 'Put a copy at the next marker', caption: 'To marker', icon: 'flag' },
+      ...{
+        id: 'to-marker',
+        label: 'To marker: put a copy at the next one',
+        caption: 'To marker',
+        icon: 'flag',
+      },
       keys: [{ key: 'n' }],
       able: some && one !== undefined,
       run: () =>
@@ -161,7 +166,7 @@ export function usePlaceActions(): readonly PlaceAction[] {
     {
       ...{
         id: 'centre',
-        label: 'Centre it on the nearest cut',
+        label: 'On the cut: centre it on the nearest one',
         caption: 'On the cut',
         icon: 'fold-horizontal',
       },
@@ -204,7 +209,7 @@ export function usePlaceActions(): readonly PlaceAction[] {
     {
       ...{
         id: 'remove-close',
-        label: 'Take out, and what follows moves up',
+        label: 'Close gap: take it out, and what follows moves up',
         caption: 'Close gap',
         icon: 'circle-minus',
       },
@@ -218,7 +223,7 @@ export function usePlaceActions(): readonly PlaceAction[] {
     {
       ...{
         id: 'take-along',
-        label: 'Copy, to paste it here or in another reel',
+        label: 'Take along: copy, to paste it here or in another reel',
         caption: 'Take along',
         icon: 'archive',
       },
