@@ -1,6 +1,7 @@
 import type { Page } from 'puppeteer-core';
 import { choose, id, LAPTOP, pause, serve, tap, waitForText } from './support/browser';
 import { ffmpeg, folder } from './support/clips';
+import { goTo } from './support/place';
 
 const session = serve();
 
@@ -18,17 +19,6 @@ function tileClip(name: string): string {
     ...['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-crf', '12', '-y', path],
   ]);
   return path;
-}
-
-/** Takes the playhead to a frame, by the keys of the line. */
-async function goTo(page: Page, frame: number): Promise<void> {
-  await page.focus(id('line-seek'));
-  await page.keyboard.press('Home');
-  for (let i = 0; i < Math.floor(frame / 25); i++) await page.keyboard.press('PageDown');
-  for (let i = 0; i < frame % 25; i++) await page.keyboard.press('ArrowRight');
-  const [s, f] = [Math.floor(frame / 25), frame % 25].map((n) => String(n).padStart(2, '0'));
-  await waitForText(page, 'timecode', `00:00:${s}:${f}`);
-  await pause(300);
 }
 
 const middle = async (page: Page, testID: string) => {

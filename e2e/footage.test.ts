@@ -14,7 +14,7 @@ import {
   waitForText,
 } from './support/browser';
 import { ffmpeg, folder, numberedClip, numbersIn } from './support/clips';
-import { itemTimes } from './support/place';
+import { goTo, itemTimes } from './support/place';
 import { probe } from './support/probe';
 
 const session = serve();
@@ -27,16 +27,6 @@ const press = async (page: Page, key: string, ...held: readonly ('Control' | 'Sh
   for (const each of held) await page.keyboard.up(each);
   await pause(150);
 };
-
-/** Takes the playhead to a frame of a reel of 25 a second, by the keys of the line. */
-async function goTo(page: Page, frame: number): Promise<void> {
-  await page.focus(id('line-seek'));
-  await page.keyboard.press('Home');
-  for (let i = 0; i < Math.floor(frame / 25); i++) await page.keyboard.press('PageDown');
-  for (let i = 0; i < frame % 25; i++) await page.keyboard.press('ArrowRight');
-  const [s, f] = [Math.floor(frame / 25), frame % 25].map((n) => String(n).padStart(2, '0'));
-  await waitForText(page, 'timecode', `00:00:${s}:${f}`);
-}
 
 it('a title is put over a clip: frame and rate are the clip’s, and it waits to be filled', async () => {
   const page = await session.page(LAPTOP, '/templates/name-strap');

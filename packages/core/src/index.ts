@@ -243,12 +243,14 @@ export {
 } from './paint/ops';
 export { Painter } from './paint/painter';
 export type { PathSink, Picture, Surface } from './paint/surface';
+export { frameOfSecond, type Played, playedOf, secondPlayed } from './reel/fileTime';
+export { onFrame } from './reel/framing';
 export { GraphicItem } from './reel/graphicItem';
 export { GraphicTime, graphicsOf } from './reel/graphicTime';
 export type { Item } from './reel/item';
 export { lengthOf, reelEnd } from './reel/itemLength';
 export { type ReelCheck, type ReelFrame, ReelScene, type TextOfItem } from './reel/reelScene';
-export { clipPlane, secondOf, wayAt } from './reel/way';
+export { clipPlane, SURE, secondOf, wayAt } from './reel/way';
 export { type Excerpt, excerptsOf } from './render/excerpts';
 export { EXTENTS, type Extent } from './render/extents';
 export {
@@ -256,6 +258,7 @@ export {
   fileStem,
   OUTPUT_FORMATS,
   type OutputFormat,
+  offeredSize,
   offeredSizes,
   outputName,
   type RenderPlan,

@@ -20,6 +20,7 @@ export class BeatFinder {
     (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / WINDOW),
   );
   private readonly held = new Float64Array(WINDOW);
+  private readonly windowed = new Array<number>(WINDOW).fill(0);
   private filled = 0;
   private before = new Float64Array(WINDOW / 2);
   private after = new Float64Array(WINDOW / 2);
@@ -41,8 +42,8 @@ export class BeatFinder {
   }
 
   private step(): void {
-    const windowed = Array.from(this.held, (v, i) => v * this.window[i]!);
-    this.fft.realTransform(this.spectrum, windowed);
+    for (let i = 0; i < WINDOW; i++) this.windowed[i] = this.held[i]! * this.window[i]!;
+    this.fft.realTransform(this.spectrum, this.windowed);
     let sum = 0;
     for (let i = 0; i < WINDOW / 2; i++) {
       // Loudness is heard in steps of its logarithm.

@@ -4,25 +4,30 @@ import { freshPicture } from '../documents/pictureFill';
 import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import { takesPictures } from '../evaluate/controls';
-import { clipTime, FRAME_SLACK } from '../media/clipTime';
 import { lengthOf } from '../reel/itemLength';
-import { secondsAt } from '../time/rate';
+import { secondOf } from '../reel/way';
 import { holdFraming } from './framing';
 import { changeTracks, itemOf } from './items';
 import { addTitle } from './newItems';
-import { cutItem, EditError, freeId, moveItems, spanOf } from './place';
+import { cutItem, EditError, freeId, moveItems, putItem, spanOf } from './place';
 
-/** The clip that is frozen, and the second of its file that shows at a frame. @throws {EditError} when it is none */
-function shownAt(reel: Reel, id: string, frame: number): { clip: ReelItemOf<'clip'>; second: number } {
+/** A clip that was cut at a frame, and the second of its file that shows there. */
+interface Opened {
+  readonly reel: Reel;
+  readonly clip: ReelItemOf<'clip'>;
+  readonly second: number;
+}
+
+/** Cuts a clip at a frame, where something is to come between. @throws {EditError} when it is none that plays there */
+function openedAt(reel: Reel, id: string, frame: number): Opened {
   const item = itemOf(reel, id)?.item;
   if (item?.kind !== 'clip') throw new EditError('Only a clip can be frozen. Choose one.');
   if (item.clip.freeze !== undefined) throw new EditError('This clip stands still already.');
   const [from, to] = spanOf(reel, item);
   if (frame < from || frame >= to)
     throw new EditError('The playhead is not within the clip. Take it there first.');
-  const room = secondsAt(item.length, reel.rate);
-  const second = clipTime(secondsAt(frame - from, reel.rate), item.clip, Number.POSITIVE_INFINITY, room);
-  return { clip: item, second: second - FRAME_SLACK };
+  const second = secondOf(item, frame - from, reel.rate, Number.POSITIVE_INFINITY);
+  return { reel: frame === from ? reel : cutItem(reel, id, frame), clip: item, second };
 }
 
 /** Makes room on a track: what begins at a frame or later comes so many frames later. */
@@ -47,9 +52,8 @@ export function freezeItem(
   frame: number,
   frames: number,
 ): { reel: Reel; id: string } {
-  const { clip, second } = shownAt(reel, id, frame);
+  const { reel: cut, clip, second } = openedAt(reel, id, frame);
   const length = Math.max(1, Math.round(frames));
-  const cut = frame === clip.start ? reel : cutItem(reel, id, frame);
   const { track } = itemOf(cut, id)!;
   const frozen = freeId(cut, id);
   const { fadeIn: _, fadeOut: __, soundIn: ___, soundOut: ____, ...plain } = clip;
@@ -60,13 +64,7 @@ export function freezeItem(
     length,
     clip: { ...clip.clip, freeze: second, silent: true },
   };
-  const roomy = withRoom(cut, track, frame, length);
-  return {
-    reel: changeTracks(roomy, (t) =>
-      t.id === track.id ? { ...t, items: [...t.items, still].sort((a, b) => a.start - b.start) } : t,
-    ),
-    id: frozen,
-  };
+  return { reel: putItem(withRoom(cut, track, frame, length), still, track.id), id: frozen };
 }
 
 /**
@@ -85,8 +83,7 @@ export function freezeInto(
   const slot = template.slots.find((s) => takesPictures(s) && s.kind === 'picture');
   if (!slot)
     throw new EditError(`“${template.name}” has no slot for a picture. Choose a title that takes one.`);
-  const { clip, second } = shownAt(reel, id, frame);
-  const cut = frame === clip.start ? reel : cutItem(reel, id, frame);
+  const { reel: cut, clip, second } = openedAt(reel, id, frame);
   const held = {
     ...freshPicture(clip.media),
     ...(clip.name === undefined ? {} : { name: clip.name }),

@@ -2,10 +2,10 @@ import { EMPTY_FILL, type Fill } from '../documents/fill';
 import type { ReelItem } from '../documents/item';
 import { FRAMES, type FrameSize, type Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
-import { offeredSizes } from '../render/plan';
+import { offeredSize } from '../render/plan';
 import { framesIn, nearestRate } from '../time/rate';
 import { itemOf } from './items';
-import { freeId, hasRoom, putItem, withTemplate } from './place';
+import { freeId, hasRoom, putItem, putOnNew, withTemplate } from './place';
 import { emptyReel, type MediaFile, type NewReel } from './reel';
 
 /** What is known of a file that goes into a reel. */
@@ -64,12 +64,7 @@ export function addFiles(reel: Reel, files: readonly FileFacts[], at: number): A
 export function frameOfClip({ width, height, rate }: FileFacts): Pick<NewReel, 'frame' | 'rate'> {
   const even = (n: number) => Math.max(2, Math.round(n / 2) * 2);
   const own: FrameSize = width && height ? { width: even(width), height: even(height) } : FRAMES.wide;
-  const side = Math.min(own.width, own.height);
-  const offered = offeredSizes(own);
-  const frame =
-    offered.find((size) => Math.min(size.width, size.height) === side) ??
-    offered.find((size) => Math.min(size.width, size.height) === 1080)!;
-  return { frame, rate: nearestRate(rate ?? 25) };
+  return { frame: offeredSize(own, Math.min(own.width, own.height)), rate: nearestRate(rate ?? 25) };
 }
 
 /** A new reel of files, one after the other. */
@@ -106,12 +101,10 @@ export function addTitle(reel: Reel, template: Template, at: number, fill: Fill 
   const id = freeId(held, template.id);
   const titles = [...held.tracks].reverse().find((t) => t.items.some((i) => i.kind === 'graphic'));
   const item: ReelItem = { kind: 'graphic', id, start: at, template: key, fill };
-  if (titles) return { reel: putItem(held, item, titles.id), id };
-  const track = {
-    id: freeId({ ...held, tracks: [{ id, items: [item] }, ...held.tracks] }, 'titles'),
-    items: [item],
+  return {
+    reel: titles ? putItem(held, item, titles.id) : putOnNew(held, item, held.tracks.length, 'titles'),
+    id,
   };
-  return { reel: { ...held, tracks: [...held.tracks, track] }, id };
 }
 
 /** What is seen goes on a track of its like that has room, else on a new one; always below the lowest title. */
@@ -120,7 +113,5 @@ function below(reel: Reel, item: ReelItem): Reel {
   const titles = reel.tracks.findIndex((t) => t.items.some((i) => i.kind === 'graphic'));
   const at = titles < 0 ? reel.tracks.length : titles;
   const free = reel.tracks.slice(0, at).find((t) => t.items.length > 0 && hasRoom(reel, t, item));
-  if (free) return putItem(reel, item, free.id);
-  const track = { id: freeId(reel, 'track'), items: [item] };
-  return { ...reel, tracks: [...reel.tracks.slice(0, at), track, ...reel.tracks.slice(at)] };
+  return free ? putItem(reel, item, free.id) : putOnNew(reel, item, at);
 }

@@ -3,6 +3,7 @@ import type { ReelItem, Track } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import { sameData } from '../paint/ops';
+import { playedOf } from '../reel/fileTime';
 import { lengthOf } from '../reel/itemLength';
 import { convertFrames, framesIn, secondsAt } from '../time/rate';
 import { changeItem, changeTracks, given, itemOf } from './items';
@@ -61,8 +62,13 @@ export function putItem(reel: Reel, item: ReelItem, wanted?: string): Reel {
     return changeTracks(reel, (track) =>
       track === free ? { ...track, items: inOrder([...track.items, item]) } : track,
     );
-  const added: Track = { id: freeId(reel, 'track'), items: [item] };
-  return { ...reel, tracks: isSound(item) ? [added, ...reel.tracks] : [...reel.tracks, added] };
+  return putOnNew(reel, item, isSound(item) ? 0 : reel.tracks.length);
+}
+
+/** Puts an item on a track of its own, which is new. @param at how many tracks lie below it */
+export function putOnNew(reel: Reel, item: ReelItem, at: number, name = 'track'): Reel {
+  const track: Track = { id: freeId(reel, name), items: [item] };
+  return { ...reel, tracks: [...reel.tracks.slice(0, at), track, ...reel.tracks.slice(at)] };
 }
 
 const inOrder = (items: readonly ReelItem[]) => [...items].sort((a, b) => a.start - b.start);
@@ -169,14 +175,11 @@ export function trimItem(
 
 /** Frames of the reel that a file has before what shows of it. */
 function inFile({ rate }: Reel, item: ReelItem): number {
-  const [seconds, speed] =
-    item.kind === 'clip' && item.clip.freeze === undefined
-      ? [item.clip.in ?? 0, item.clip.speed ?? 1]
-      : item.kind === 'sound'
-        ? [item.from ?? 0, item.speed ?? 1]
-        : [Number.POSITIVE_INFINITY, 1];
+  const plays = item.kind === 'sound' || (item.kind === 'clip' && item.clip.freeze === undefined);
+  if (!plays) return Number.POSITIVE_INFINITY;
+  const { from, speed } = playedOf(item, rate);
   // A hair more, so that quotients which are whole frames stay so.
-  return Math.floor(framesIn(seconds / speed, rate) + 1e-6);
+  return Math.floor(framesIn(from / speed, rate) + 1e-6);
 }
 
 /** An item that begins so many seconds of the reel later in its file, as far as it plays one. */

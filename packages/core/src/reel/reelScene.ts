@@ -13,10 +13,11 @@ import type { FindSound, SoundPlay } from '../sound/play';
 import type { Script } from '../text/scripts';
 import { convertFrames, type Rate, secondsAt } from '../time/rate';
 import { ClipItem, ColourItem, SoundItem, StillItem } from './fileItems';
+import { frameOfSecond, playedOf } from './fileTime';
 import { type Framed, fadeAt, framedAt, framedLetters, framedOps, framedRegion } from './framing';
 import { GraphicItem } from './graphicItem';
 import type { Item, OfItem } from './item';
-import { clipPlane, frameOfSecond, type Seen, SURE, secondOf, seenIn, takenAlong, wayAt } from './way';
+import { clipPlane, type Seen, SURE, secondOf, seenIn, takenAlong, wayAt } from './way';
 
 /** An item of a reel, and the frames of the reel it takes: from one on, up to another that is not its own. */
 interface Placed {
@@ -200,7 +201,7 @@ export class ReelScene {
     const time =
       second === undefined
         ? Math.min(document.length - 1, Math.max(0, at - start))
-        : frameOfSecond(document, second, rate);
+        : frameOfSecond(playedOf(document, rate), second, rate);
     const shows = second ?? secondOf(document, time, rate, facts.duration ?? Number.POSITIVE_INFINITY);
     const sighted = wayAt(way, shows, smooth);
     return sighted && seenIn(sighted, clipPlane(document, facts, this.frame, time));

@@ -4,7 +4,7 @@ import type { Sighting } from '../follow/follower';
 import { type Affine, multiplyAffine } from '../geometry/matrix';
 import type { Size } from '../layers/kind';
 import { clipTime, FRAME_SLACK } from '../media/clipTime';
-import { framesIn, type Rate, secondsAt } from '../time/rate';
+import { type Rate, secondsAt } from '../time/rate';
 import { framedAt, onFrame } from './framing';
 
 /** How sure a place must be to count. */
@@ -97,12 +97,6 @@ export function secondOf(
   duration: number,
 ): number {
   return clipTime(secondsAt(time, rate), clip.clip, duration, secondsAt(clip.length, rate)) - FRAME_SLACK;
-}
-
-/** The frame of the item at which a clip shows a second of its file for the first time. */
-export function frameOfSecond(clip: Pick<ReelItemOf<'clip'>, 'clip'>, second: number, rate: Rate): number {
-  const { in: from = 0, speed = 1 } = clip.clip;
-  return framesIn((second - from) / speed, rate);
 }
 
 /** A thing in the frame: where it is, and how it is grown and turned there. */

@@ -40,6 +40,13 @@ export function offeredSizes(frame: FrameSize): FrameSize[] {
   });
 }
 
+/** The size of a short side that is offered for a frame; that of 1080 where it is not. */
+export function offeredSize(frame: FrameSize, side: number): FrameSize {
+  const sizes = offeredSizes(frame);
+  const of = (wanted: number) => sizes.find((s) => Math.min(s.width, s.height) === wanted);
+  return of(side) ?? of(1080)!;
+}
+
 /** A file name from a title: letters and digits of any script, hyphens, no path and no dots. */
 export function fileStem(name: string): string {
   const stem = name

@@ -1,8 +1,12 @@
 import {
   drivePoint,
   type Follow,
+  frameOfSecond,
+  itemOf,
+  playedOf,
   type ReelItem,
   removeWay,
+  SURE,
   setFollow,
   timecodeAt,
   usualPatch,
@@ -211,26 +215,18 @@ function SureLine({ way, now }: { way: Way; now: number | undefined }) {
 /** Where it was lost, in words. */
 function Lost({ way }: { way: Way }) {
   const { reel } = useReelEditor();
-  const clip = reel.tracks.flatMap((t) => t.items).find((i) => i.id === way.of);
+  const clip = itemOf(reel, way.of)?.item;
   const lost: [number, number][] = [];
   for (const [second, , , , , sure] of way.samples) {
-    if (sure >= 0.5) continue;
+    if (sure >= SURE) continue;
     const run = lost.at(-1);
     if (run && second - run[1] < 0.2) run[1] = second;
     else lost.push([second, second]);
   }
   if (lost.length === 0 || clip?.kind !== 'clip') return null;
+  const played = playedOf(clip, reel.rate);
   const code = (second: number) =>
-    timecodeAt(
-      Math.max(
-        0,
-        Math.round(
-          clip.start +
-            ((second - (clip.clip.in ?? 0)) / (clip.clip.speed ?? 1)) * (reel.rate.num / reel.rate.den),
-        ),
-      ),
-      reel.rate,
-    );
+    timecodeAt(Math.max(0, Math.round(clip.start + frameOfSecond(played, second, reel.rate))), reel.rate);
   const words = lost.slice(0, 3).map(([a, b]) => (a === b ? code(a) : `${code(a)} to ${code(b)}`));
   return (
     <Txt kind="small" tone="amber" testID="follow-lost">

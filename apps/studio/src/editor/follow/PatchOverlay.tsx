@@ -1,4 +1,4 @@
-import { clipPlane, invertAffine, layoutFrame, wayAt } from '@fresh-reel/core';
+import { clipPlane, invertAffine, layoutFrame, onFrame, SURE, wayAt } from '@fresh-reel/core';
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Polyline } from 'react-native-svg';
@@ -9,10 +9,6 @@ import { useReelEditor } from '../session/useReelEditor';
 import { useFollowing } from './useFollowing';
 
 type Pair = readonly [number, number];
-const through = ([a, b, c, d, e, f]: readonly number[], [x, y]: Pair): Pair => [
-  a! * x + c! * y + e!,
-  b! * x + d! * y + f!,
-];
 
 const LEAST = 6;
 
@@ -72,7 +68,10 @@ export function PatchOverlay({ k }: { k: number }) {
   });
   if (!plane || !below) return null;
   const samples = running?.samples ?? way?.samples ?? [];
-  const onPage = (p: Pair) => through(plane, p).map((v) => v * k) as unknown as Pair;
+  const onPage = (p: Pair): Pair => {
+    const [x, y] = onFrame(plane, p);
+    return [x * k, y * k];
+  };
   const now = way && !patch ? wayAt(way, below.second) : undefined;
   const mark = now && onPage([now.x, now.y]);
   const middle = patch && onPage([patch.x, patch.y]);
@@ -87,7 +86,7 @@ export function PatchOverlay({ k }: { k: number }) {
           <Svg width="100%" height="100%">
             <Polyline
               points={samples
-                .filter((s) => s[5] >= 0.5)
+                .filter((s) => s[5] >= SURE)
                 .map((s) =>
                   onPage([s[1], s[2]])
                     .map((v) => v.toFixed(1))
@@ -104,7 +103,7 @@ export function PatchOverlay({ k }: { k: number }) {
       {mark && (
         <View
           pointerEvents="none"
-          style={[styles.mark, { left: mark[0] - 7, top: mark[1] - 7 }, now.sure < 0.5 && styles.lost]}
+          style={[styles.mark, { left: mark[0] - 7, top: mark[1] - 7 }, now.sure < SURE && styles.lost]}
           testID="way-now"
         />
       )}

@@ -11,7 +11,8 @@ import {
   takePatch,
   type WaySample,
 } from '@fresh-reel/core';
-import { type ClipSample, type ClipSource, openClip } from '../../media/decode/clipSource';
+import { type ClipSource, openClip } from '../../media/decode/clipSource';
+import { GreyReader } from '../../media/decode/grey';
 import type { FromFollow, Patch, ToFollow } from './messages';
 
 const tell = (message: FromFollow) => postMessage(message);
@@ -24,13 +25,12 @@ const ROW = 8;
 /** A clip's frames as shades of grey, at the size in which things are followed. */
 class GreyClip {
   readonly scale: number;
-  private readonly context: OffscreenCanvasRenderingContext2D;
+  private readonly reader: GreyReader;
 
   private constructor(private readonly source: ClipSource) {
     const { width, height } = source.facts;
     this.scale = followScale(width, height);
-    const canvas = new OffscreenCanvas(Math.round(width * this.scale), Math.round(height * this.scale));
-    this.context = canvas.getContext('2d', { willReadFrequently: true })!;
+    this.reader = new GreyReader(Math.round(width * this.scale), Math.round(height * this.scale));
   }
 
   static async open(media: string): Promise<GreyClip> {
@@ -51,20 +51,8 @@ class GreyClip {
         sample.close();
         return;
       }
-      yield { at: timestamp, grey: this.greyOf(sample) };
+      yield { at: timestamp, grey: this.reader.read(sample) };
     }
-  }
-
-  private greyOf(sample: ClipSample): Grey {
-    const { width, height } = this.context.canvas;
-    sample.draw(this.context, 0, 0, width, height);
-    sample.close();
-    const { data } = this.context.getImageData(0, 0, width, height);
-    const grey = new Float32Array(width * height);
-    // Luma of BT.709; which of them hardly matters, as it is the same in every frame.
-    for (let i = 0, at = 0; i < grey.length; i++, at += 4)
-      grey[i] = 0.2126 * data[at]! + 0.7152 * data[at + 1]! + 0.0722 * data[at + 2]!;
-    return { width, height, data: grey };
   }
 
   /** The frame that shows at a second. */
@@ -89,7 +77,8 @@ async function follow({ media, at, pose, half }: Patch, back?: number, on?: numb
   const start = resizedPose(pose, k);
   const [first, last] = [Math.max(0, back ?? chosen.at), Math.min(clip.duration, on ?? chosen.at)];
   const whole = Math.max(0.001, last - first);
-  let found: WaySample[] = [];
+  // What was shown by hand is as it was shown.
+  let found: WaySample[] = [[at, pose.x, pose.y, pose.a, pose.b, 1]];
   let done = 0;
   const sampleOf = (seen: Sighting, second: number): WaySample => {
     const { x, y, a, b }: Pose = resizedPose(seen, 1 / k);

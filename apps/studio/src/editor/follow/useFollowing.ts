@@ -3,6 +3,7 @@ import {
   correctWay,
   type Footing,
   itemOf,
+  playedOf,
   putSamples,
   type Reel,
   type ReelItemOf,
@@ -75,12 +76,6 @@ export function clipBelow(reel: Reel, id: string, frame: number): ReelItemOf<'cl
     if (found?.kind === 'clip') return found;
   }
   return undefined;
-}
-
-/** The part of a clip's file that its item shows, in seconds. */
-function shownOf({ clip, length }: ReelItemOf<'clip'>, rate: Reel['rate']): readonly [number, number] {
-  const from = clip.in ?? 0;
-  return [from, from + ((length * rate.den) / rate.num) * (clip.speed ?? 1)];
 }
 
 /** Follows things for the item that is chosen. There is one in the editor. */
@@ -163,7 +158,7 @@ export function useFollowingState(): Following {
     const base = way
       ? begun.reel
       : setFollow(begun.reel, chosen, { way: begun.id, at: looking.at, smooth: 0.1 });
-    const [first, last] = shownOf(below.clip, reel.rate);
+    const { from: first, to: last } = playedOf(below.clip, reel.rate);
     const [from, to] = way ? stretchOf(base.ways.find((w) => w.id === begun.id)!, looking.at) : [first, last];
     edit(() => base, `follow-${begun.id}`);
     setPatch(undefined);
@@ -173,10 +168,7 @@ export function useFollowingState(): Following {
     setRunning({ samples: [], part: 0 });
     const put = () => {
       const sorted = [...found].sort((p, q) => p[0] - q[0]);
-      edit(
-        (r) => putSamples(r, begun.id, withStart(sorted, [looking.at, pose.x, pose.y, pose.a, pose.b, 1])),
-        `follow-${begun.id}`,
-      );
+      edit((r) => putSamples(r, begun.id, sorted), `follow-${begun.id}`);
       settle();
       stop();
     };
@@ -219,10 +211,4 @@ export function useFollowingState(): Following {
     start,
     stop: () => stopping.current(),
   };
-}
-
-/** Samples with the one they began from. */
-function withStart(samples: readonly WaySample[], start: WaySample): WaySample[] {
-  const others = samples.filter((s) => Math.abs(s[0] - start[0]) > 0.002);
-  return [...others, start].sort((p, q) => p[0] - q[0]);
 }

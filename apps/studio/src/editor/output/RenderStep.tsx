@@ -8,6 +8,7 @@ import {
   OFFERED_RATES,
   OUTPUT_FORMATS,
   type OutputFormat,
+  offeredSize,
   offeredSizes,
   outputName,
   type Rate,
@@ -45,7 +46,7 @@ import { checkText } from '../session/checkText';
 import { type Checked, useChecks } from '../session/useChecks';
 import { useReelEditor } from '../session/useReelEditor';
 import { ExtentPart } from './ExtentPart';
-import { plansOf, sizeOf } from './plansOf';
+import { plansOf } from './plansOf';
 
 /** Sub-frame samples offered. Common practice: 8 is reasonable, 12 to 20 finer. */
 const SAMPLES = [1, 4, 8, 12, 16, 20, 32] as const;
@@ -82,7 +83,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   const jobs = all.filter((j) => j.reelId === reel.id);
 
   const sizes = offeredSizes(reel.frame);
-  const size = sizeOf(reel.frame, side);
+  const size = offeredSize(reel.frame, side);
   const support = useSupport(format, size, rate);
   const fileName = outputName(reel, format, size, rate);
   const onePicture = { format, ...size, rate, from: surface.position, count: 1, fileName };

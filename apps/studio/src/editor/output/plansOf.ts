@@ -3,9 +3,8 @@ import {
   excerptsOf,
   FRAMES,
   type FrameShape,
-  type FrameSize,
   type OutputFormat,
-  offeredSizes,
+  offeredSize,
   outputName,
   type Reel,
   type RenderPlan,
@@ -21,12 +20,6 @@ interface Chosen {
   readonly shapes: readonly FrameShape[];
 }
 
-/** The size of a side that is offered for a frame; its own where that one is not. */
-export function sizeOf(frame: FrameSize, side: number): FrameSize {
-  const sizes = offeredSizes(frame);
-  return sizes.find((s) => Math.min(s.width, s.height) === side) ?? sizes[2]!;
-}
-
 /** The files that a choice makes, each a reel and how it is rendered. */
 export function plansOf(
   reel: Reel,
@@ -36,7 +29,7 @@ export function plansOf(
   const others = shapes.map((s) => FRAMES[s]).filter((f) => Math.abs(f.width / f.height - own) > 0.01);
   return [reel.frame, ...others].flatMap((frame) =>
     excerptsOf({ ...reel, frame }, extent, range).map(({ reel: part, from, count, name }) => {
-      const size = sizeOf(frame, side);
+      const size = offeredSize(frame, side);
       const { rate } = reel;
       const fileName = outputName({ ...part, name }, format, size, rate);
       return { reel: part, plan: { format, ...size, rate, from, count, fileName } };

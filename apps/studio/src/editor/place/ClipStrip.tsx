@@ -1,4 +1,4 @@
-import { framesIn, type ReelItem, secondsAt } from '@fresh-reel/core';
+import { frameOfSecond, playedOf, type ReelItem, secondPlayed, secondsAt } from '@fresh-reel/core';
 import { Image, StyleSheet, View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
 import { PEAKS_A_SECOND } from '../../media/strips/messages';
@@ -23,22 +23,27 @@ const WIDE = 66;
 export function ClipStrip({ item, px, seen }: Props<'clip'>) {
   const { reel } = useReelEditor();
   const { start, length, clip } = item;
-  const { in: first = 0, speed = 1, freeze } = clip;
+  const { freeze } = clip;
+  const played = playedOf(item, reel.rate);
   const duration = useMediaFacts(item.media)?.duration ?? Number.POSITIVE_INFINITY;
-  const second = (frame: number) => first + secondsAt(frame - start, reel.rate) * speed;
+  const second = (frame: number) => secondPlayed(played, frame - start, reel.rate);
   const [from, to] = [Math.max(start, seen[0]), Math.min(start + length, seen[1])];
   const times =
     freeze !== undefined
       ? [freeze]
       : from >= to
         ? []
-        : stripTimes(second(from), Math.min(duration, second(to)), secondsAt(WIDE / px, reel.rate) * speed);
+        : stripTimes(
+            second(from),
+            Math.min(duration, second(to)),
+            secondsAt(WIDE / px, reel.rate) * played.speed,
+          );
   const urls = useStrip(item.media, times);
   return (
     <View style={StyleSheet.absoluteFill} pointerEvents="none">
       {times.map((at, i) => {
         const url = urls[i];
-        const left = freeze === undefined ? framesIn((at - first) / speed, reel.rate) * px : 0;
+        const left = freeze === undefined ? frameOfSecond(played, at, reel.rate) * px : 0;
         return (
           url && (
             <Image
@@ -62,13 +67,14 @@ const HEIGHT = 40;
 export function SoundShape({ item, px, seen }: Props<'sound'>) {
   const { reel } = useReelEditor();
   const peaks = useDetailedWave(item.media);
-  const { start, length, from = 0, speed = 1 } = item;
+  const { start, length } = item;
+  const played = playedOf(item, reel.rate);
   const [first, last] = [Math.max(start, seen[0]), Math.min(start + length, seen[1])];
   if (!peaks || first >= last) return null;
   const width = (last - first) * px;
   const bars: string[] = [];
   for (let x = 0; x < width; x += 2) {
-    const second = (frame: number) => from + secondsAt(frame - start, reel.rate) * speed;
+    const second = (frame: number) => secondPlayed(played, frame - start, reel.rate);
     const a = Math.floor(second(first + x / px) * PEAKS_A_SECOND);
     const b = Math.max(a + 1, Math.ceil(second(first + (x + 2) / px) * PEAKS_A_SECOND));
     let peak = 0;

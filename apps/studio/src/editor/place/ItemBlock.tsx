@@ -1,9 +1,7 @@
 import {
-  cuesOf,
   fadesOf,
   GraphicScene,
   GraphicTime,
-  graphicsOf,
   layoutFrame,
   lengthOf,
   type ReelItem,
@@ -150,21 +148,19 @@ function Frames({ media, width }: { media: string; width: number }) {
 }
 
 /** In, hold and out of a title, as on its ribbon. */
-function Stretches({ item }: { item: ReelItem }) {
+function Stretches({ item }: { item: Extract<ReelItem, { kind: 'graphic' }> }) {
   const { reel } = useReelEditor();
-  const parts = useMemo(() => {
-    const graphic = graphicsOf(reel).find((g) => g.id === item.id)!;
-    const scene = new GraphicScene(graphic.template, graphic.fill, layoutFrame(reel.frame), DOCUMENT_ONLY);
-    const time = new GraphicTime(scene, graphic.start, reel);
+  const { frame, rate } = reel;
+  const template = reel.templates[item.template]!;
+  const { parts, cues } = useMemo(() => {
+    const scene = new GraphicScene(template, item.fill, layoutFrame(frame), DOCUMENT_ONLY);
+    const time = new GraphicTime(scene, item.start, { rate });
     const { holdStart, outStart } = stretches(scene.clock);
     const [from, to] = time.span;
     const part = (actual: number) => (time.frameOf(actual) - from) / (to - from);
-    return [part(holdStart), part(outStart)] as const;
-  }, [reel, item.id]);
-  const cues = useMemo(() => {
-    const length = lengthOf(reel, item);
-    return [...new Set(cuesOf(reel, item).map((c) => (c.frame - item.start) / length))];
-  }, [reel, item]);
+    const marked = template.cues.map((cue) => part(scene.timeOf(cue.at)));
+    return { parts: [part(holdStart), part(outStart)] as const, cues: [...new Set(marked)] };
+  }, [template, item.fill, item.start, frame, rate]);
   const percent = (value: number) => `${value * 100}%` as const;
   return (
     <View style={styles.fill} pointerEvents="none">

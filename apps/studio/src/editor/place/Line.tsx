@@ -193,9 +193,11 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
 
   /** What a drag began with: each of its steps is worked out from that. */
   const began = useRef(reel);
+  /** What it may snap to, which stays as it is while it lasts: found with its first step. */
+  const targets = useRef<readonly number[] | undefined>(undefined);
   const snap = (ids: readonly string[], edges: readonly number[], free = false) => {
-    const targets = snapTargets(began.current, ids, surface.snapshot().frame?.number ?? 0);
-    const found = free ? undefined : nearestSnap(edges, targets, SNAP / view.current.px);
+    targets.current ??= snapTargets(began.current, ids, surface.snapshot().frame?.number ?? 0);
+    const found = free ? undefined : nearestSnap(edges, targets.current, SNAP / view.current.px);
     setSnappedAt(found?.at);
     return found?.by ?? 0;
   };
@@ -211,6 +213,7 @@ export function Line({ surface, onSeek }: { surface: PreviewSurface; onSeek: (fr
     },
     begin: () => {
       began.current = reel;
+      targets.current = undefined;
       setHeld(view.current.px);
     },
     move: (id, dx, dy, free) => {

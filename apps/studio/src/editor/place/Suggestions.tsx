@@ -1,12 +1,4 @@
-import {
-  addMarker,
-  framesIn,
-  itemOf,
-  type Reel,
-  type ReelItem,
-  secondsAt,
-  timecodeAt,
-} from '@fresh-reel/core';
+import { addMarker, frameOfSecond, itemOf, playedOf, timecodeAt } from '@fresh-reel/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useMediaFacts } from '../../media/useMediaFacts';
@@ -28,18 +20,6 @@ const WORDS: Readonly<Record<What, { one: string; many: string; none: string }>>
 
 /** Suggestions that are shown one by one; more can be taken together. */
 const SHOWN = 12;
-
-/** The part of a file that an item plays, and how fast. */
-function playedOf(item: ReelItem, reel: Reel): { from: number; to: number; speed: number } | undefined {
-  const [from, speed] =
-    item.kind === 'clip'
-      ? [item.clip.in ?? 0, item.clip.speed ?? 1]
-      : item.kind === 'sound'
-        ? [item.from ?? 0, item.speed ?? 1]
-        : [];
-  if (from === undefined || speed === undefined || !('length' in item)) return undefined;
-  return { from, speed, to: from + secondsAt(item.length, reel.rate) * speed };
-}
 
 /** Markers that are offered: where shots change in the chosen clip, and where the chosen music beats. */
 export function Suggestions() {
@@ -64,8 +44,7 @@ export function Suggestions() {
   useEffect(() => stop, [stop]);
   if (!isFile || chosen === undefined) return null;
   const look = (what: What) => {
-    const played = playedOf(item, reel);
-    if (!played) return;
+    const played = playedOf(item, reel.rate);
     stop();
     const looker = new Worker(new URL('./suggest.worker', import.meta.url));
     worker.current = looker;
@@ -74,8 +53,7 @@ export function Suggestions() {
       if (data.type === 'part') setState({ of: chosen, what, part: data.part });
       else if (data.type === 'fault') setState({ of: chosen, what, fault: data.message });
       else {
-        const frame = (second: number) =>
-          item.start + Math.round(framesIn((second - played.from) / played.speed, reel.rate));
+        const frame = (second: number) => item.start + Math.round(frameOfSecond(played, second, reel.rate));
         setState({ of: chosen, what, frames: [...new Set(data.seconds.map(frame))] });
       }
       if (data.type !== 'part') stop();

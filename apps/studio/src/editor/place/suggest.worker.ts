@@ -1,6 +1,7 @@
-import { BeatFinder, type Grey, messageOf, SHOT_PICTURE, ShotFinder } from '@fresh-reel/core';
-import { AudioSampleSink } from 'mediabunny';
+import { BeatFinder, messageOf, SHOT_PICTURE, ShotFinder } from '@fresh-reel/core';
 import { openClip } from '../../media/decode/clipSource';
+import { firstChannel } from '../../media/decode/firstChannel';
+import { GreyReader } from '../../media/decode/grey';
 import { openInput } from '../../media/decode/mediaSource';
 import type { FromSuggest, ToSuggest } from './suggestMessages';
 
@@ -10,8 +11,7 @@ const tell = (message: FromSuggest) => postMessage(message);
 async function shots({ media, from, to }: ToSuggest): Promise<number[]> {
   const source = await openClip(media);
   if (!source) throw new Error('The clip is not here any more. Add its file again.');
-  const { width, height } = SHOT_PICTURE;
-  const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!;
+  const reader = new GreyReader(SHOT_PICTURE.width, SHOT_PICTURE.height);
   const finder = new ShotFinder();
   const found: number[] = [];
   let told = from;
@@ -21,18 +21,7 @@ async function shots({ media, from, to }: ToSuggest): Promise<number[]> {
       sample.close();
       break;
     }
-    sample.draw(context, 0, 0, width, height);
-    sample.close();
-    const { data } = context.getImageData(0, 0, width, height);
-    const grey: Grey = {
-      width,
-      height,
-      data: Float32Array.from(
-        { length: width * height },
-        (_, i) => 0.2126 * data[4 * i]! + 0.7152 * data[4 * i + 1]! + 0.0722 * data[4 * i + 2]!,
-      ),
-    };
-    if (finder.next(grey, timestamp)) found.push(timestamp);
+    if (finder.next(reader.read(sample), timestamp)) found.push(timestamp);
     if (timestamp - told < 0.5) continue;
     told = timestamp;
     tell({ type: 'part', part: (timestamp - from) / (to - from) });
@@ -48,19 +37,12 @@ async function beats({ media, from, to }: ToSuggest): Promise<number[]> {
   let finder: BeatFinder | undefined;
   let first = 0;
   let told = from;
-  let plane = new Float32Array(0);
-  for await (const sample of new AudioSampleSink(track).samples(from, to)) {
-    const { timestamp, sampleRate } = sample;
+  for await (const { timestamp, rate, samples } of firstChannel(track, from, to)) {
     if (!finder) {
-      finder = new BeatFinder(sampleRate);
+      finder = new BeatFinder(rate);
       first = timestamp;
     }
-    const options = { planeIndex: 0, format: 'f32-planar' } as const;
-    const size = sample.allocationSize(options) / 4;
-    if (plane.length < size) plane = new Float32Array(size);
-    sample.copyTo(plane.subarray(0, size), options);
-    sample.close();
-    finder.add(plane.subarray(0, size));
+    finder.add(samples);
     if (timestamp - told < 2) continue;
     told = timestamp;
     tell({ type: 'part', part: (timestamp - from) / (to - from) });

@@ -1,6 +1,5 @@
 import {
   ALL_FORMATS,
-  AudioSampleSink,
   BlobSource,
   EncodedPacketSink,
   Input,
@@ -9,6 +8,7 @@ import {
   type InputVideoTrack,
 } from 'mediabunny';
 import type { MediaFactsFound } from '../../storage/media';
+import { firstChannel } from '../decode/firstChannel';
 import { MediaError } from './mediaError';
 
 /** An opened file with what is known of it. */
@@ -105,19 +105,13 @@ async function isAlphaFile(video: InputVideoTrack): Promise<boolean> {
 /** Loudest sample of each of `count` equal stretches of a sound, 0..1. */
 export async function wavePeaks(audio: InputAudioTrack, duration: number, count: number): Promise<number[]> {
   const peaks = new Array<number>(count).fill(0);
-  let plane = new Float32Array(0);
-  for await (const sample of new AudioSampleSink(audio).samples()) {
-    const options = { planeIndex: 0, format: 'f32-planar' } as const;
-    const size = sample.allocationSize(options) / 4;
-    if (plane.length < size) plane = new Float32Array(size);
-    sample.copyTo(plane.subarray(0, size), options);
-    for (let i = 0; i < size; i++) {
-      const at = sample.timestamp + i / sample.sampleRate;
+  for await (const { timestamp, rate, samples } of firstChannel(audio)) {
+    for (let i = 0; i < samples.length; i++) {
+      const at = timestamp + i / rate;
       const n = Math.min(count - 1, Math.max(0, Math.floor((at / duration) * count)));
-      const v = Math.abs(plane[i]!);
+      const v = Math.abs(samples[i]!);
       if (v > peaks[n]!) peaks[n] = v;
     }
-    sample.close();
   }
   return peaks.map((p) => Math.round(Math.min(1, p) * 100) / 100);
 }

@@ -1,6 +1,6 @@
 import { FRAME_SLACK } from '@fresh-reel/core';
-import { AudioSampleSink } from 'mediabunny';
 import { type ClipSource, openClip } from '../decode/clipSource';
+import { firstChannel } from '../decode/firstChannel';
 import { openInput } from '../decode/mediaSource';
 import { type FromStrips, PEAKS_A_SECOND, type ToStrips } from './messages';
 
@@ -49,23 +49,17 @@ async function wave(media: string): Promise<void> {
   const track = await input?.getPrimaryAudioTrack();
   if (!input || !track) return;
   const peaks = new Float32Array(Math.ceil((await track.computeDuration()) * PEAKS_A_SECOND) || 1);
-  let plane = new Float32Array(0);
   let saidAt = STRETCH;
-  for await (const sample of new AudioSampleSink(track).samples()) {
-    const options = { planeIndex: 0, format: 'f32-planar' } as const;
-    const size = sample.allocationSize(options) / 4;
-    if (plane.length < size) plane = new Float32Array(size);
-    sample.copyTo(plane.subarray(0, size), options);
-    for (let i = 0; i < size; i++) {
-      const n = Math.floor((sample.timestamp + i / sample.sampleRate) * PEAKS_A_SECOND);
-      const loud = Math.abs(plane[i]!);
+  for await (const { timestamp, rate, samples } of firstChannel(track)) {
+    for (let i = 0; i < samples.length; i++) {
+      const n = Math.floor((timestamp + i / rate) * PEAKS_A_SECOND);
+      const loud = Math.abs(samples[i]!);
       if (n >= 0 && loud > (peaks[n] ?? 2)) peaks[n] = loud;
     }
-    if (sample.timestamp > saidAt) {
+    if (timestamp > saidAt) {
       tell({ type: 'wave', media, peaks: peaks.slice() });
-      saidAt = sample.timestamp + STRETCH;
+      saidAt = timestamp + STRETCH;
     }
-    sample.close();
   }
   input.dispose();
   tell({ type: 'wave', media, peaks });
