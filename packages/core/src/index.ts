@@ -49,6 +49,7 @@ export {
   templateKind,
   type Use,
 } from './documents/template';
+export type { Treatment, TreatmentKind } from './documents/treatment';
 export type { DrivenPoint, Follow, Way, WaySample } from './documents/way';
 export {
   type Copied,
@@ -180,6 +181,19 @@ export {
 } from './edit/reel';
 export { setRate } from './edit/setRate';
 export { STANDING } from './edit/standingKinds';
+export { TREATMENTS, type TreatmentField } from './edit/treatmentKinds';
+export {
+  addTreatment,
+  effectsOnSlot,
+  holdTreatment,
+  moveTreatment,
+  removeTreatment,
+  switchTemplateEffect,
+  switchTreatment,
+  type Treated,
+  treatmentHeld,
+  treatmentsOf,
+} from './edit/treatments';
 export {
   addWay,
   correctWay,

@@ -4,6 +4,7 @@ import { easingSchema } from '../motion/easing';
 import { BLEND_MODES } from '../paint/ops';
 import { fillSchema } from './fill';
 import { clipFillSchema } from './pictureFill';
+import { treatmentsSchema } from './treatment';
 import { drivenPointSchema, followSchema } from './way';
 
 /** A value, or values over time: keys count in frames of the reel from where the item begins. */
@@ -57,6 +58,8 @@ const itemBase = {
   /** What the user calls it; by its template or its file, when absent. */
   label: z.string().max(80).optional(),
   framing: framingSchema.optional(),
+  /** What is done to how it looks, before it is laid in the frame; a sound has none. */
+  treatments: treatmentsSchema.optional(),
   /** It goes along with something in a shot. */
   follow: followSchema.optional(),
   /** Frames over which its picture comes and goes. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { BLEND_MODES } from '../paint/ops';
+import { treatmentsSchema } from './treatment';
 
 const part = z.number().min(0).max(1);
 
@@ -43,6 +44,10 @@ export const pictureFillSchema = z.strictObject({
   opacity: part.optional(),
   blend: z.enum(BLEND_MODES).optional(),
   clip: clipFillSchema.optional(),
+  /** What is done to how it looks, before what the template does to it. */
+  treatments: treatmentsSchema.optional(),
+  /** Effects of the template on it that are switched off: layer and effect, `ghost/blur`. */
+  plain: z.array(z.string().max(200)).max(100).optional(),
 });
 export type PictureFill = z.infer<typeof pictureFillSchema>;
 

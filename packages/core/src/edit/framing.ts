@@ -78,7 +78,7 @@ function inItem(reel: Reel, item: ReelItem, frame: number): number {
 
 /** How an item lies at a frame of the reel. */
 export function framedIn(reel: Reel, item: ReelItem, frame: number, size: Size) {
-  return framedAt(item.framing, inItem(reel, item, frame), lengthOf(reel, item), size);
+  return framedAt(item.framing, inItem(reel, item, frame), size);
 }
 
 /**

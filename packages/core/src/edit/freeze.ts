@@ -1,9 +1,11 @@
 import type { Fill } from '../documents/fill';
 import type { ReelItem, ReelItemOf, Track } from '../documents/item';
 import { freshPicture } from '../documents/pictureFill';
-import type { Reel } from '../documents/reel';
+import { valueAt } from '../documents/property';
+import { layoutFrame, type Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import { takesPictures } from '../evaluate/controls';
+import { itemMoment } from '../reel/framing';
 import { lengthOf } from '../reel/itemLength';
 import { secondOf } from '../reel/way';
 import { holdFraming } from './framing';
@@ -28,6 +30,24 @@ function openedAt(reel: Reel, id: string, frame: number): Opened {
     throw new EditError('The playhead is not within the clip. Take it there first.');
   const second = secondOf(item, frame - from, reel.rate, Number.POSITIVE_INFINITY);
   return { reel: frame === from ? reel : cutItem(reel, id, frame), clip: item, second };
+}
+
+/** An item whose values over time stay as they are at one of its frames. */
+function heldStill<T extends ReelItem>(reel: Reel, item: T, frame: number): T {
+  const moment = itemMoment(frame, layoutFrame(reel.frame));
+  const still = <V extends object>(values: V) =>
+    Object.fromEntries(
+      Object.entries(values).map(([name, value]) => [
+        name,
+        typeof value === 'object' && 'keys' in value ? valueAt(value, moment) : value,
+      ]),
+    ) as V;
+  const { framing, treatments } = item;
+  return {
+    ...item,
+    ...(framing ? { framing: still(framing) } : {}),
+    ...(treatments ? { treatments: treatments.map(still) } : {}),
+  };
 }
 
 /** Makes room on a track: what begins at a frame or later comes so many frames later. */
@@ -58,7 +78,7 @@ export function freezeItem(
   const frozen = freeId(cut, id);
   const { fadeIn: _, fadeOut: __, soundIn: ___, soundOut: ____, ...plain } = clip;
   const still: ReelItem = {
-    ...plain,
+    ...heldStill(reel, plain as ReelItemOf<'clip'>, frame - clip.start),
     id: frozen,
     start: frame,
     length,

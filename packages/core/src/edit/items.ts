@@ -33,6 +33,28 @@ export function itemOf(reel: Reel, id: string): Standing | undefined {
   return undefined;
 }
 
+/** Values over time, with their keys at other frames; of keys that fall on one frame the last counts. */
+export function movedKeys<T extends object>(values: T, moved: (frame: number) => number): T {
+  const each = Object.entries(values).map(([name, value]) => {
+    const keys = (value as { keys?: { at: number }[] } | undefined)?.keys;
+    if (!Array.isArray(keys)) return [name, value];
+    const at = new Map(keys.map((key) => [moved(key.at), { ...key, at: moved(key.at) }]));
+    return [name, { keys: [...at.values()] }];
+  });
+  return Object.fromEntries(each) as T;
+}
+
+/** An item with the keys of how it lies and of its treatments at other frames. */
+export function withKeysMoved(item: ReelItem, moved: (frame: number) => number): ReelItem {
+  const { framing, treatments } = item;
+  if (!framing && !treatments) return item;
+  return {
+    ...item,
+    ...(framing ? { framing: movedKeys(framing, moved) } : {}),
+    ...(treatments ? { treatments: treatments.map((t) => movedKeys(t, moved)) } : {}),
+  };
+}
+
 /** The parts that are there. */
 export function given<T extends object>(parts: T): { [K in keyof T]: Exclude<T[K], undefined> } {
   const there = Object.entries(parts).filter(([, value]) => value !== undefined);

@@ -6,7 +6,7 @@ import { sameData } from '../paint/ops';
 import { playedOf } from '../reel/fileTime';
 import { lengthOf } from '../reel/itemLength';
 import { convertFrames, framesIn, secondsAt } from '../time/rate';
-import { changeItem, changeTracks, given, itemOf } from './items';
+import { changeItem, changeTracks, given, itemOf, withKeysMoved } from './items';
 import { setControl } from './reel';
 
 /** Something cannot be done, with the reason in words for the user. */
@@ -165,11 +165,15 @@ export function trimItem(
   if (item.kind === 'graphic') {
     const shorter = holdUntil(reel, id, to - begins);
     const length = lengthOf(shorter, itemOf(shorter, id)!.item);
-    return changeItem(shorter, id, (i) => ({ ...i, start: to - length }));
+    const shift = to - length - from;
+    return changeItem(shorter, id, (i) => withKeysMoved({ ...i, start: to - length }, (at) => at - shift));
   }
   const later = secondsAt(begins - from, reel.rate);
   return changeItem(reel, id, (i) =>
-    begunLater({ ...i, start: begins, length: to - begins } as ReelItem, later),
+    withKeysMoved(
+      begunLater({ ...i, start: begins, length: to - begins } as ReelItem, later),
+      (at) => at - (begins - from),
+    ),
   );
 }
 
@@ -241,7 +245,8 @@ export function cutItem(reel: Reel, id: string, frame: number): Reel {
   const head = given({ ...item, length: at - from, fadeOut: undefined, soundOut: undefined }) as ReelItem;
   const rest = { start: at, length: to - at, fadeIn: undefined, soundIn: undefined };
   const tail = given({ ...item, id: freeId(reel, item.id), ...rest }) as ReelItem;
-  const parts = [head, begunLater(tail, secondsAt(at - from, reel.rate))];
+  const second = withKeysMoved(begunLater(tail, secondsAt(at - from, reel.rate)), (key) => key - (at - from));
+  const parts = [head, second];
   return changeTracks(reel, (t) =>
     t === track ? { ...t, items: t.items.flatMap((i) => (i === item ? parts : [i])) } : t,
   );

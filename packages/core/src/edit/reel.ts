@@ -179,10 +179,11 @@ export function adjustPicture(
   graphic: string,
   slot: string,
   shown: PictureFill,
-  part: Partial<PictureFill>,
+  part: Partial<PictureFill> | ((held: PictureFill) => PictureFill),
 ): Reel {
   const held = graphicOf(reel, graphic).fill.slots[slot];
-  return setSlot(reel, graphic, slot, { ...(isPicture(held) ? held : shown), ...part });
+  const now = isPicture(held) ? held : shown;
+  return setSlot(reel, graphic, slot, typeof part === 'function' ? part(now) : { ...now, ...part });
 }
 
 /** Changes how a clip plays in its slot; `undefined` takes a part back to how the file has it. */

@@ -1,7 +1,7 @@
 import type { ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import { convertFrames, type Rate } from '../time/rate';
-import { changeItems, changeTracks, given } from './items';
+import { changeItems, changeTracks, given, withKeysMoved } from './items';
 import { putItem, spanOf } from './place';
 
 /**
@@ -17,10 +17,9 @@ export function setRate(reel: Reel, rate: Rate): Reel {
     const start = moved(item.start);
     const { fadeIn, fadeOut } = item;
     const next = {
-      ...item,
+      ...withKeysMoved(item, moved),
       start,
       ...given({ fadeIn: stretch(fadeIn), fadeOut: stretch(fadeOut) }),
-      ...(item.framing ? { framing: movedKeys(item.framing, moved) } : {}),
     } as ReelItem;
     if (next.kind === 'graphic' || item.kind === 'graphic') return next;
     const length = Math.max(1, moved(item.start + item.length) - start);
@@ -35,20 +34,6 @@ export function setRate(reel: Reel, rate: Rate): Reel {
   const range = reel.output?.range?.map(moved) as [number, number] | undefined;
   const output = reel.output && given({ ...reel.output, range });
   return withoutOverlaps({ ...changed, rate, markers, ...(output ? { output } : {}) });
-}
-
-/** Values over time, with their keys at other frames; of keys that fall on one frame the last counts. */
-function movedKeys<T extends Readonly<Record<string, unknown>>>(
-  values: T,
-  moved: (frame: number) => number,
-): T {
-  const each = Object.entries(values).map(([name, value]) => {
-    const keys = (value as { keys?: { at: number }[] } | undefined)?.keys;
-    if (!Array.isArray(keys)) return [name, value];
-    const at = new Map(keys.map((key) => [moved(key.at), { ...key, at: moved(key.at) }]));
-    return [name, { keys: [...at.values()] }];
-  });
-  return Object.fromEntries(each) as T;
 }
 
 /** Puts what begins before the one ahead of it on its track is over on another track. */

@@ -1,6 +1,7 @@
 import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
 import fc from 'fast-check';
 import { layoutFrame } from '../documents/reel';
+import { IDENTITY_PLANE } from '../geometry/matrix';
 import { grouped } from '../paint/compose';
 import { type Op, sameOps } from '../paint/ops';
 import { sceneOf, templateOf, testStudio } from '../testing/studio';
@@ -27,6 +28,12 @@ const box = (
   size,
   fill: { colour },
   ...part,
+});
+const momentAt = (time: number) => ({
+  value: (p: unknown) => p as never,
+  time,
+  box: { x: 0, y: 0, width: 1920, height: 1080 },
+  plane: IDENTITY_PLANE,
 });
 /** Layers painted at 960 × 540, and the colour of a pixel of it. */
 function painted(layers: readonly object[], time = 0) {
@@ -110,8 +117,7 @@ describe('tear', () => {
       seed: 5,
       ...part,
     }) as EffectDocument;
-  const at = (time: number, part: object = {}) =>
-    resolveEffect(tear(part), { value: (p) => p as never, time }, 1)!;
+  const at = (time: number, part: object = {}) => resolveEffect(tear(part), momentAt(time), 1)!;
   const stripe = (y: number, height: number): Op[] => [
     {
       op: 'path',
@@ -153,7 +159,7 @@ describe('tear', () => {
   });
 
   it('is nothing without amount or shift, and moves no farther than its shift', () => {
-    expect(resolveEffect(tear({ amount: 0 }), { value: (p) => p as never, time: 0 }, 1)).toBeUndefined();
+    expect(resolveEffect(tear({ amount: 0 }), momentAt(0), 1)).toBeUndefined();
     const pixel = pixelsOf(grouped(stripe(0, 1080), { effects: [at(0)] }));
     for (let y = 0; y < 540; y += 7) expect(Math.abs(begins(pixel, y)! - 450)).toBeLessThanOrEqual(40);
   });

@@ -1,9 +1,16 @@
 import { z } from 'zod';
-import type { Property, Value } from '../documents/property';
+import { type Property, property, type Value } from '../documents/property';
+import type { Affine, Homography } from '../geometry/matrix';
+import type { Rect } from '../geometry/rect';
 import type { Surface } from '../paint/surface';
 
 /** Of a text: the words an effect is limited to; all of the layer, when absent. */
 export const onlySchema = z.enum(['marked', 'unmarked']).optional();
+
+export { property };
+
+/** Makes a value one that may change over time, in whatever way the document that holds it can. */
+export type Over = <S extends z.ZodType<Value>>(constant: S) => z.ZodType<Property<z.output<S>>>;
 
 /** Frame units an effect paints beyond its content, on each side. */
 export interface Growth {
@@ -18,6 +25,9 @@ export interface EffectMoment {
   readonly value: <T extends Value>(p: Property<T>) => T;
   /** Local time in frames of the template. */
   readonly time: number;
+  /** The content's own box, and the plane it lies in. */
+  readonly box: Rect;
+  readonly plane: Homography;
 }
 
 /** What an effect works with while it is painted. */
@@ -29,6 +39,8 @@ export interface EffectTools {
   readonly top: number;
   /** What has been painted below the group, where its surface lies, gone on at its edges; give it back when done. */
   backdrop(): Surface;
+  /** Lays opaque film grain over a surface of the group's size. @param size of a grain, in frame units */
+  layGrain(surface: Surface, size: number, seed: number): void;
   /** A clear surface of at least one pixel; give it back when done. */
   borrow(width: number, height: number): Surface;
   giveBack(surface: Surface): void;
@@ -44,6 +56,8 @@ export interface EffectKind<Document, Values> {
   resolve(document: Document, moment: EffectMoment): Values;
   /** The values of a layer that shows `by` times as large. */
   scaled(values: Values, by: number): Values;
+  /** The values of content that is laid elsewhere in the frame; where it is changes nothing, when absent. */
+  moved?(values: Values, matrix: Affine): Values;
   /** Whether these values leave the picture as it is. */
   isNothing(values: Values): boolean;
   growth(values: Values): Growth;

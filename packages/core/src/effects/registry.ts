@@ -1,19 +1,56 @@
 import { z } from 'zod';
+import type { Affine } from '../geometry/matrix';
 import type { Surface } from '../paint/surface';
 import { type Blur, blur, blurSchema } from './blur';
 import { type Frost, frost, frostSchema } from './frost';
+import { type Glow, glow, glowSchema } from './glow';
+import { type GrainOver, grain, grainSchema } from './grain';
 import type { EffectKind, EffectMoment, EffectTools, Growth } from './kind';
 import { type Shadow, shadow, shadowSchema } from './shadow';
+import { type Sharpen, sharpen, sharpenSchema } from './sharpen';
 import { type Tear, tear, tearSchema } from './tear';
+import { type Tint, tint, tintSchema } from './tint';
+import {
+  type Brightness,
+  brightness,
+  brightnessSchema,
+  type Contrast,
+  contrast,
+  contrastSchema,
+  type Saturation,
+  saturation,
+  saturationSchema,
+} from './tone';
+import { type Vignette, vignette, vignetteSchema } from './vignette';
 
 /** An effect with its values at one moment. */
-export type Effect = Blur | Shadow | Frost | Tear;
+export type Effect =
+  | Blur
+  | Shadow
+  | Frost
+  | Tear
+  | Brightness
+  | Contrast
+  | Saturation
+  | Tint
+  | Sharpen
+  | GrainOver
+  | Vignette
+  | Glow;
 
 export const effectSchema = z.discriminatedUnion('effect', [
   blurSchema,
   shadowSchema,
   frostSchema,
   tearSchema,
+  brightnessSchema,
+  contrastSchema,
+  saturationSchema,
+  tintSchema,
+  sharpenSchema,
+  grainSchema,
+  vignetteSchema,
+  glowSchema,
 ]);
 export type EffectDocument = z.infer<typeof effectSchema>;
 
@@ -28,6 +65,22 @@ function resolved(document: EffectDocument, at: Resolving): Effect | undefined {
       return valuesOf(frost, document, at);
     case 'tear':
       return valuesOf(tear, document, at);
+    case 'brightness':
+      return valuesOf(brightness, document, at);
+    case 'contrast':
+      return valuesOf(contrast, document, at);
+    case 'saturation':
+      return valuesOf(saturation, document, at);
+    case 'tint':
+      return valuesOf(tint, document, at);
+    case 'sharpen':
+      return valuesOf(sharpen, document, at);
+    case 'grain':
+      return valuesOf(grain, document, at);
+    case 'vignette':
+      return valuesOf(vignette, document, at);
+    case 'glow':
+      return valuesOf(glow, document, at);
   }
 }
 
@@ -42,8 +95,27 @@ function withKind<R>(effect: Effect, use: <D, V>(kind: EffectKind<D, V>, values:
       return use(frost, effect);
     case 'tear':
       return use(tear, effect);
+    case 'brightness':
+      return use(brightness, effect);
+    case 'contrast':
+      return use(contrast, effect);
+    case 'saturation':
+      return use(saturation, effect);
+    case 'tint':
+      return use(tint, effect);
+    case 'sharpen':
+      return use(sharpen, effect);
+    case 'grain':
+      return use(grain, effect);
+    case 'vignette':
+      return use(vignette, effect);
+    case 'glow':
+      return use(glow, effect);
   }
 }
+
+/** What an effect of a layer is called where the user switches it off. */
+export const effectKey = (layer: string, { effect }: EffectDocument): string => `${layer}/${effect}`;
 
 interface Resolving {
   readonly moment: EffectMoment;
@@ -67,9 +139,12 @@ export function resolveEffect(
   return resolved(document, { moment, scale });
 }
 
-/** An effect of something that shows `by` times as large. */
-export function scaledEffect(effect: Effect, by: number): Effect {
-  return withKind(effect, (kind, values) => kind.scaled(values, by) as unknown as Effect);
+/** An effect of something that is laid elsewhere in the frame, where it shows `scale` times as large. */
+export function movedEffect(effect: Effect, matrix: Affine, scale: number): Effect {
+  return withKind(effect, (kind, values) => {
+    const scaled = kind.scaled(values, scale);
+    return (kind.moved?.(scaled, matrix) ?? scaled) as unknown as Effect;
+  });
 }
 
 export function growthOf(effect: Effect): Growth {

@@ -1,4 +1,4 @@
-import { type EffectDocument, resolveEffect } from '../effects/registry';
+import { type EffectDocument, effectKey, resolveEffect } from '../effects/registry';
 import {
   depthOf,
   type Homography,
@@ -20,6 +20,7 @@ import { type Layer, slotsOf, withKind } from '../layers/registry';
 import { faded, grouped, loneDrawing, needsBackdrop, withEffects, within } from '../paint/compose';
 import type { BlendMode, Op } from '../paint/ops';
 import { markTime } from '../time/clock';
+import { treatmentEffects } from './treatments';
 
 /** Where a slot shows in a frame: the four corners of its layer's box, in frame units, from its top left clockwise. */
 export interface Region {
@@ -188,7 +189,7 @@ export class PaintPass {
       const cut = source ? this.paintNode(source, parent, siblings) : [];
       ops = within(ops, cut, layer.matte.invert, layer.matte.by === 'luminance');
     }
-    return this.composited(ops, layer, opacity, blend, scale);
+    return this.composited(ops, layer, opacity, blend, { box: straight, plane, scale });
   }
 
   private masked(ops: Op[], { layer, box }: Node<Layer>, { value, memo, plane, scale }: PaintTools): Op[] {
@@ -213,11 +214,21 @@ export class PaintPass {
    * Applies opacity, blend and effects. Whether a layer is a whole of its own, within which its parts blend, is said by
    * the document and never by a value of the moment; a group is made only where it shows.
    */
-  private composited(ops: Op[], layer: Layer, opacity: number, blend: BlendMode, scale: number): Op[] {
-    const documents = wholeEffects(layer);
-    const effects = documents.flatMap(
-      (e) => resolveEffect(e, { value: this.context.value, time: this.context.moment.time }, scale) ?? [],
-    );
+  private composited(
+    ops: Op[],
+    layer: Layer,
+    opacity: number,
+    blend: BlendMode,
+    { box, plane, scale }: { readonly box: Rect; readonly plane: Homography; readonly scale: number },
+  ): Op[] {
+    const { value, moment } = this.context;
+    const shown = layer.kind === 'picture' ? this.context.picture(layer.slot) : undefined;
+    const effects = [
+      ...treatmentEffects(shown?.treatments, moment, box, plane, scale),
+      ...wholeEffects(layer, shown?.plain).flatMap(
+        (e) => resolveEffect(e, { value, time: moment.time, box, plane }, scale) ?? [],
+      ),
+    ];
     if (effects.length > 0) return withEffects(ops, effects, { opacity, composite: blend });
     if (blend === 'normal') {
       if (needsBackdrop(ops)) return isWhole(layer) ? grouped(ops, { opacity }) : ops;
@@ -230,8 +241,10 @@ export class PaintPass {
 }
 
 /** Effects of the whole layer: a text paints those itself that are limited to some of its words. */
-function wholeEffects(layer: Layer): readonly EffectDocument[] {
-  return layerEffects(layer).filter((e) => layer.kind !== 'text' || e.only === undefined);
+function wholeEffects(layer: Layer, off: readonly string[] = []): readonly EffectDocument[] {
+  return layerEffects(layer).filter(
+    (e) => (layer.kind !== 'text' || e.only === undefined) && !off.includes(effectKey(layer.id, e)),
+  );
 }
 
 /** Whether the document makes a layer a whole: it may fade, blends, has effects, or soft edges. */

@@ -2,7 +2,7 @@ import { resolveEffect } from '../effects/registry';
 import { type Homography, multiply4, planeOf, project, scale4 } from '../geometry/matrix';
 import { type Path, rectanglePath } from '../geometry/path';
 import { planeBounds } from '../geometry/plane';
-import { corners, intersection, isEmpty } from '../geometry/rect';
+import { corners, intersection, isEmpty, type Rect } from '../geometry/rect';
 import { grouped, withEffects, within } from '../paint/compose';
 import type { Op, Paint } from '../paint/ops';
 import type { PlacedGlyph, TextLayout, Unit } from '../text/layout';
@@ -64,13 +64,16 @@ function paintWords(
     if (layout.glyphs.length === 0) return [];
     const ops = paintLetters({ ...moment, layout }, inkOf, node, tools);
     const effects = limited.flatMap((e) =>
-      e.only === only
-        ? (resolveEffect(e, { value: tools.value, time: tools.moment.time }, tools.scale) ?? [])
-        : [],
+      e.only === only ? (resolveEffect(e, momentOf(tools, node.box), tools.scale) ?? []) : [],
     );
     if (effects.length === 0 || ops.length === 0) return ops;
     return withEffects(ops, effects);
   });
+}
+
+/** What effects on words may depend on. */
+function momentOf({ value, moment, plane }: PaintTools, { width, height }: Rect) {
+  return { value, time: moment.time, box: { x: 0, y: 0, width, height }, plane };
 }
 
 /** The marked or unmarked letters of a layout, at their places. */

@@ -267,6 +267,10 @@ export class Painter {
       left,
       top,
       backdrop: () => this.backdrop({ x: left, y: top, width, height }, below),
+      layGrain: (on, size, seed) => {
+        const area = scaledBy({ x: left, y: top, width, height }, 1 / scale);
+        this.grain.paint({ op: 'grain', seed, size, area, opacity: 1 }, { surface: on, scale, left, top });
+      },
       borrow: (w, h) => this.borrow(w, h),
       giveBack: (s) => this.giveBack(s),
     };

@@ -180,7 +180,7 @@ describe('how an item lies in the frame', () => {
         unit: [1, 0, 0, 1],
       },
     } as const;
-    const framedNow = framedAt({ move: [100, 50], scale: 2 }, 0, 100, { width: 1920, height: 1080 });
+    const framedNow = framedAt({ move: [100, 50], scale: 2 }, 0, { width: 1920, height: 1080 });
     expect(framedRegion(region, framedNow, 0.5)).toMatchObject({
       ...{
         quad: [

@@ -1,6 +1,6 @@
-import type { Framing } from '../documents/item';
+import { type Framing, LONGEST_REEL } from '../documents/item';
 import { type Moment, type Property, type Value, valueAt } from '../documents/property';
-import { scaledEffect } from '../effects/registry';
+import { movedEffect } from '../effects/registry';
 import type { Region } from '../evaluate/paintPass';
 import { type Affine, IDENTITY_PLANE, multiplyAffine, planeAfter } from '../geometry/matrix';
 import { rectanglePath } from '../geometry/path';
@@ -8,6 +8,7 @@ import { planeBounds } from '../geometry/plane';
 import type { LetterMap, Size } from '../layers/kind';
 import { faded, grouped } from '../paint/compose';
 import type { Composite, Op } from '../paint/ops';
+import type { Clock } from '../time/clock';
 
 /** How an item lies in the frame at one moment. */
 export interface Framed {
@@ -27,13 +28,20 @@ export interface Framed {
 
 const NO_CROP = [0, 0, 0, 0] as const;
 
+/** The clock of what counts on without end: a key stays where it is, also when its item ends before it. */
+const ENDLESS: Clock = { in: LONGEST_REEL, hold: 0, out: 0, pace: 1 };
+
+/** A moment of an item, whose keys count in frames of the reel from where it begins. */
+export function itemMoment(time: number, frame: Size): Moment {
+  return { clock: ENDLESS, time, controls: {}, frame };
+}
+
 /**
  * An item's framing at a time.
  * @param time frames of the reel from where the item begins
- * @param length frames it takes
  */
-export function framedAt(framing: Framing | undefined, time: number, length: number, frame: Size): Framed {
-  const moment: Moment = { clock: { in: length, hold: 0, out: 0, pace: 1 }, time, controls: {}, frame };
+export function framedAt(framing: Framing | undefined, time: number, frame: Size): Framed {
+  const moment = itemMoment(time, frame);
   const value = <T extends Value>(held: unknown, otherwise: T): T =>
     held === undefined ? otherwise : valueAt(held as Property<T>, moment);
   const { move, scale, turn, opacity, crop, blend = 'normal' } = framing ?? {};
@@ -98,7 +106,7 @@ function moved(ops: readonly Op[], matrix: Affine, scale: number): readonly Op[]
       return {
         ...op,
         bounds: planeBounds(planeAfter(matrix, IDENTITY_PLANE), op.bounds),
-        effects: op.effects.map((effect) => scaledEffect(effect, scale)),
+        effects: op.effects.map((effect) => movedEffect(effect, matrix, scale)),
       };
     if (op.op === 'unclip' || op.op === 'close') return op;
     if (op.op === 'grain')

@@ -17,6 +17,7 @@ import { frameOfSecond, playedOf } from './fileTime';
 import { type Framed, fadeAt, framedAt, framedLetters, framedOps, framedRegion } from './framing';
 import { GraphicItem } from './graphicItem';
 import type { Item, OfItem } from './item';
+import { treatedOps } from './treated';
 import { clipPlane, type Seen, SURE, secondOf, seenIn, takenAlong, wayAt } from './way';
 
 /** An item of a reel, and the frames of the reel it takes: from one on, up to another that is not its own. */
@@ -252,15 +253,15 @@ export class ReelScene {
 
   /** What an item shows, as it lies in the frame. @param time frames of the reel from where it begins */
   private inFrame(shown: EvaluatedFrame, { document, start, end }: Placed, time: number): EvaluatedFrame {
-    const { framing, follow, fadeIn, fadeOut } = document;
-    if (!framing && !follow && !fadeIn && !fadeOut) return shown;
+    const { framing, follow, fadeIn, fadeOut, treatments } = document;
+    if (!framing && !follow && !fadeIn && !fadeOut && !treatments) return shown;
     const length = end - start;
     const fade = fadeAt(document, time, length);
-    const lies = framedAt(framing, time, length, this.frame);
+    const lies = framedAt(framing, time, this.frame);
     const framed = follow ? this.takenAlong(lies, follow, start + time) : lies;
     return {
       ...shown,
-      ops: framedOps(shown.ops, framed, fade, this.frame),
+      ops: framedOps(treatedOps(shown, treatments, time, this.frame), framed, fade, this.frame),
       regions: shown.regions.map((region) => framedRegion(region, framed, fade)),
       ...(shown.letters ? { letters: framedLetters(shown.letters, framed) } : {}),
     };

@@ -85,7 +85,7 @@ export function clipPlane(
   // Whole numbers are the middles of pixels.
   const left = (frame.width - picture.width * k) / 2 + k / 2;
   const top = (frame.height - picture.height * k) / 2 + k / 2;
-  const framed = framedAt(clip.framing, time, clip.length, frame);
+  const framed = framedAt(clip.framing, time, frame);
   return multiplyAffine(framed.matrix, [k, 0, 0, k, left, top]);
 }
 

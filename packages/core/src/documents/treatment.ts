@@ -1,0 +1,63 @@
+import { z } from 'zod';
+import { blurShape } from '../effects/blur';
+import { glowShape } from '../effects/glow';
+import { grainShape } from '../effects/grain';
+import type { Over } from '../effects/kind';
+import { sharpenShape } from '../effects/sharpen';
+import { tintShape } from '../effects/tint';
+import { toneShape } from '../effects/tone';
+import { vignetteShape } from '../effects/vignette';
+import { easingSchema } from '../motion/easing';
+import type { Property } from './property';
+
+/** A value, or values over time. */
+const timed: Over = <S extends z.ZodType>(constant: S) =>
+  z.union([
+    constant,
+    z.strictObject({
+      keys: z
+        .array(
+          z.strictObject({
+            at: z.number().int().min(-10_000_000).max(10_000_000),
+            of: z.enum(['in', 'hold', 'out']).default('in'),
+            value: constant,
+            /** The curve from this key to the next. */
+            ease: easingSchema.optional(),
+          }),
+        )
+        .min(1)
+        .max(500),
+    }),
+  ]) as unknown as z.ZodType<Property<z.output<S>>>;
+
+const base = {
+  /** Its own within its list. */
+  id: z.string().min(1).max(60),
+  off: z.boolean().optional(),
+};
+
+/**
+ * An effect that the user put on an item or on what is in a slot. Keys count in frames of the reel from where the item
+ * begins, and in a slot by the stretches of its graphic.
+ */
+export const treatmentSchema = z.discriminatedUnion('effect', [
+  z.strictObject({ ...base, effect: z.literal('brightness'), ...toneShape(timed) }),
+  z.strictObject({ ...base, effect: z.literal('contrast'), ...toneShape(timed) }),
+  z.strictObject({ ...base, effect: z.literal('saturation'), ...toneShape(timed) }),
+  z.strictObject({ ...base, effect: z.literal('tint'), ...tintShape(timed) }),
+  z.strictObject({
+    ...base,
+    effect: z.literal('blur'),
+    ...blurShape(timed),
+    inside: z.boolean().optional(),
+  }),
+  z.strictObject({ ...base, effect: z.literal('sharpen'), ...sharpenShape(timed) }),
+  z.strictObject({ ...base, effect: z.literal('grain'), ...grainShape(timed) }),
+  z.strictObject({ ...base, effect: z.literal('vignette'), ...vignetteShape(timed) }),
+  z.strictObject({ ...base, effect: z.literal('glow'), ...glowShape(timed) }),
+]);
+export type Treatment = z.infer<typeof treatmentSchema>;
+export type TreatmentKind = Treatment['effect'];
+
+/** Treatments in the order in which they are applied. */
+export const treatmentsSchema = z.array(treatmentSchema).max(12);

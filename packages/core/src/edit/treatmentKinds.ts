@@ -1,0 +1,85 @@
+import type { Treatment, TreatmentKind } from '../documents/treatment';
+
+/** A number or a colour of a treatment, as it is shown. */
+export interface TreatmentField {
+  readonly key: string;
+  readonly name: string;
+  /** Shown times `times`, in `unit`; a colour has none of these. */
+  readonly number?: {
+    readonly min: number;
+    readonly max: number;
+    readonly step: number;
+    readonly unit: string;
+    readonly times: number;
+  };
+}
+
+type Fresh = Treatment extends infer T ? (T extends Treatment ? Omit<T, 'id'> : never) : never;
+
+/** A kind of treatment: what it is called, what it takes, and how it begins. */
+export interface TreatmentOffer {
+  readonly name: string;
+  readonly fields: readonly TreatmentField[];
+  readonly fresh: Fresh;
+}
+
+const percent = (key: string, name: string, max: number, min = 0): TreatmentField => ({
+  key,
+  name,
+  number: { min, max, step: 1, unit: '%', times: 100 },
+});
+const pixels = (key: string, name: string, min: number, max: number, step: number): TreatmentField => ({
+  key,
+  name,
+  number: { min, max, step, unit: 'px', times: 1 },
+});
+const amount = (name: string, max = 1) => percent('amount', name, max);
+
+/** The kinds of treatment, in the order in which they are offered. */
+export const TREATMENTS: Readonly<Record<TreatmentKind, TreatmentOffer>> = {
+  brightness: {
+    name: 'Brightness',
+    fields: [amount('Brightness', 2)],
+    fresh: { effect: 'brightness', amount: 1.2 },
+  },
+  contrast: {
+    name: 'Contrast',
+    fields: [amount('Contrast', 2)],
+    fresh: { effect: 'contrast', amount: 1.25 },
+  },
+  saturation: {
+    name: 'Saturation',
+    fields: [amount('Saturation', 2)],
+    fresh: { effect: 'saturation', amount: 0.5 },
+  },
+  tint: {
+    name: 'Tint',
+    fields: [{ key: 'colour', name: 'Colour' }, amount('How strongly')],
+    fresh: { effect: 'tint', colour: '#C8742C', amount: 0.6 },
+  },
+  blur: {
+    name: 'Blur',
+    fields: [pixels('radius', 'Softness', 0, 100, 0.5)],
+    fresh: { effect: 'blur', radius: 12 },
+  },
+  sharpen: {
+    name: 'Sharpen',
+    fields: [amount('How strongly', 2), pixels('radius', 'Breadth of edges', 0.2, 10, 0.1)],
+    fresh: { effect: 'sharpen', amount: 0.8, radius: 2 },
+  },
+  grain: {
+    name: 'Grain',
+    fields: [amount('How strongly'), pixels('size', 'Size of a grain', 0.5, 8, 0.1)],
+    fresh: { effect: 'grain', amount: 0.35, size: 2 },
+  },
+  vignette: {
+    name: 'Vignette',
+    fields: [amount('How dark'), percent('clear', 'What stays clear', 0.95)],
+    fresh: { effect: 'vignette', amount: 0.6, clear: 0.4 },
+  },
+  glow: {
+    name: 'Glow',
+    fields: [amount('How strongly'), pixels('radius', 'How far', 0, 200, 1)],
+    fresh: { effect: 'glow', amount: 0.6, radius: 40 },
+  },
+};

@@ -1,0 +1,44 @@
+import { z } from 'zod';
+import { colourSchema } from '../colour/colour';
+import { type EffectKind, type Over, onlySchema, property } from './kind';
+import { mixedOver } from './mixed';
+
+export const tintShape = (over: Over) => ({
+  colour: over(colourSchema),
+  /** 0 leaves the picture as it is; at 1 it has this colour alone. */
+  amount: over(z.number().min(0).max(1)),
+});
+
+export const tintSchema = z.strictObject({
+  effect: z.literal('tint'),
+  only: onlySchema,
+  ...tintShape(property),
+});
+
+export interface Tint {
+  readonly effect: 'tint';
+  readonly colour: string;
+  readonly amount: number;
+}
+
+/**
+ * All of the picture in shades of one colour: its hue and saturation, with the luminosity of the picture (the blend
+ * mode `color` of W3C Compositing and Blending 1, §10.2).
+ */
+export const tint: EffectKind<z.infer<typeof tintSchema>, Tint> = {
+  schema: tintSchema,
+  resolve: ({ colour, amount }, { value }) => ({
+    effect: 'tint',
+    colour: value(colour),
+    amount: value(amount),
+  }),
+  scaled: (values) => values,
+  isNothing: ({ amount }) => amount < 0.002,
+  growth: () => ({ left: 0, top: 0, right: 0, bottom: 0 }),
+  apply: ({ colour, amount }, surface, tools) =>
+    mixedOver(surface, amount, tools, ({ context, canvas }) => {
+      context.globalCompositeOperation = 'color';
+      context.fillStyle = colour;
+      context.fillRect(0, 0, canvas.width, canvas.height);
+    }),
+};
