@@ -32,7 +32,7 @@ import { PlaceStep } from './place/PlaceStep';
 import { ReelHeader } from './ReelHeader';
 import { type Step, Steps } from './Steps';
 import { type Desk, DeskProvider, type PathTarget } from './session/desk';
-import type { KeyTarget } from './session/keyTargets';
+import { isOfItem, type KeyTarget } from './session/keyTargets';
 import { PathPointProvider } from './session/pathPoint';
 import { useReelEditing } from './session/useReelEditing';
 import { ReelEditorProvider, useReelEditor } from './session/useReelEditor';
@@ -223,9 +223,7 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
                   />
                   {step === 'place' && !across && <Line surface={surface} onSeek={seek} />}
                   {step !== 'place' && work && <Ribbon surface={surface} onSeek={seek} />}
-                  <View ref={strip}>
-                    {keyed && (keyed.kind === 'item') === (step === 'place') && <KeyStrip />}
-                  </View>
+                  <View ref={strip}>{keyed && isOfItem(keyed) === (step === 'place') && <KeyStrip />}</View>
                 </View>
               </View>
               <View style={[beside ? styles.right : styles.below, beside && !wide && styles.rightLow]}>

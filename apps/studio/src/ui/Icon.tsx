@@ -1,8 +1,10 @@
 import Activity from 'lucide-react-native/icons/activity';
 import Aperture from 'lucide-react-native/icons/aperture';
 import Archive from 'lucide-react-native/icons/archive';
+import ArrowDown from 'lucide-react-native/icons/arrow-down';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
 import ArrowRight from 'lucide-react-native/icons/arrow-right';
+import ArrowUp from 'lucide-react-native/icons/arrow-up';
 import Camera from 'lucide-react-native/icons/camera';
 import Check from 'lucide-react-native/icons/check';
 import ChevronDown from 'lucide-react-native/icons/chevron-down';
@@ -70,8 +72,10 @@ const ICONS = {
   activity: Activity,
   aperture: Aperture,
   archive: Archive,
+  'arrow-down': ArrowDown,
   'arrow-left': ArrowLeft,
   'arrow-right': ArrowRight,
+  'arrow-up': ArrowUp,
   camera: Camera,
   check: Check,
   'chevron-down': ChevronDown,

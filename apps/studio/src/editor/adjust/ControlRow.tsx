@@ -72,7 +72,7 @@ export function OverTime({
       icon="activity"
       label={keyed ? `${on ? 'Hide' : 'Show'} keyframes of ${name}` : `Change ${name} over time`}
       on={keyed}
-      testID={`over-time-${target.kind === 'control' ? target.id : target.key}`}
+      testID={`over-time-${overTimeID(target)}`}
       onPress={() => {
         if (!keyed) start();
         chooseKeyed(keyed && on ? undefined : target);
@@ -80,6 +80,11 @@ export function OverTime({
     />
   );
 }
+
+const overTimeID = (target: KeyTarget): string => {
+  if (target.kind === 'control') return target.id;
+  return target.kind === 'treatment' ? `${target.id}-${target.key}` : target.key;
+};
 
 interface InputProps {
   readonly control: Control;

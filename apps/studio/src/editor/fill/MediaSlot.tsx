@@ -19,6 +19,7 @@ import { useDrag } from '../../ui/useDrag';
 import { webProps, webStyle } from '../../ui/web';
 import { checkText } from '../session/checkText';
 import { useGraphicEditor } from '../session/useReelEditor';
+import { TreatmentList } from '../treatments/TreatmentList';
 import { ClipPart } from './ClipPart';
 import { Framing } from './Framing';
 import { pouredText, samplesText } from './pourWords';
@@ -224,6 +225,10 @@ export function MediaSlot({
             />
           )}
           <Framing slot={slot.id} held={held} crops={slot.kind === 'picture' && slot.crops} />
+          <TreatmentList
+            of={{ kind: 'slot', item: graphic.id, slot: slot.id, shown: held }}
+            inside={facts?.alpha !== true}
+          />
         </>
       )}
       {shelf && (

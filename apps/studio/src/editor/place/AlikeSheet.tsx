@@ -6,9 +6,9 @@ import { Sheet } from '../../ui/Sheet';
 import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
 import { useDesk } from '../session/desk';
+import { useAttempt } from '../session/useAttempt';
 import { useReelEditor } from '../session/useReelEditor';
 import { nameOf } from './itemWords';
-import { useAttempt } from './useAttempt';
 
 const NAMES: Readonly<Record<Aspect, string>> = {
   look: 'Look and colours',

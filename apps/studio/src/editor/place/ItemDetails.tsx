@@ -9,6 +9,7 @@ import { Toggle } from '../../ui/Toggle';
 import { ClipEndRow } from '../fill/ClipEndRow';
 import { FollowPart } from '../follow/FollowPart';
 import { useReelEditor } from '../session/useReelEditor';
+import { TreatmentList } from '../treatments/TreatmentList';
 import { FramingPart } from './FramingPart';
 import { MeetRow } from './MeetRow';
 
@@ -67,6 +68,7 @@ export function ItemDetails({ item, length }: { item: ReelItem; length: number }
           {over('Comes in over', 'fade-in', item.fadeIn, (fadeIn) => set('fade-in', { fadeIn }))}
           {over('Goes out over', 'fade-out', item.fadeOut, (fadeOut) => set('fade-out', { fadeOut }))}
           <FramingPart item={item} />
+          <TreatmentList of={{ kind: 'item', item: item.id }} inside={item.kind !== 'graphic'} />
           {(item.kind === 'clip' || item.kind === 'still') && (
             <Row name="In the frame">
               <Choice

@@ -4,11 +4,11 @@ import { Press } from '../../ui/Press';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
 import { useDesk } from '../session/desk';
+import { useAttempt } from '../session/useAttempt';
 import { useReelEditor } from '../session/useReelEditor';
 import { ItemDetails } from './ItemDetails';
 import { KIND_WORDS, nameOf, trackName } from './itemWords';
 import { TimeField } from './TimeField';
-import { useAttempt } from './useAttempt';
 
 /** What happens when, in words and numbers: all that the line does can be done here by typing. */
 export function ItemList() {

@@ -25,12 +25,12 @@ import { useDrag } from '../../ui/useDrag';
 import { usePinch } from '../../ui/usePinch';
 import { elementOf, onKeys, webProps, webStyle } from '../../ui/web';
 import { useDesk, useRestingFrame } from '../session/desk';
+import { useAttempt } from '../session/useAttempt';
 import { useReelEditor } from '../session/useReelEditor';
 import { type Drags, ItemBlock } from './ItemBlock';
 import { trackName } from './itemWords';
 import { fittingPixels, type LineView, leftFor, nearestSnap, rulerStep, xOfFrame, zoomed } from './lineView';
 import { colourOfUse } from './markerWords';
-import { useAttempt } from './useAttempt';
 
 const ROW = 44;
 const RULER = 26;

@@ -14,11 +14,11 @@ import { Field } from '../../ui/Field';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { useDesk } from '../session/desk';
+import { useAttempt } from '../session/useAttempt';
 import { useReelEditor } from '../session/useReelEditor';
 import { colourOfUse, USE_NAMES } from './markerWords';
 import { Suggestions } from './Suggestions';
 import { TimeField } from './TimeField';
-import { useAttempt } from './useAttempt';
 
 /** Markers, in time: named, coloured by their use. */
 export function MarkerList() {

@@ -4,9 +4,9 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Txt } from '../../ui/Txt';
+import { useAttempt } from '../session/useAttempt';
 import { useReelEditor } from '../session/useReelEditor';
 import { markerName } from './markerWords';
-import { useAttempt } from './useAttempt';
 
 /** Which cue of a title falls on which marker, and stays there. */
 export function MeetRow({ item }: { item: ReelItem & { kind: 'graphic' } }) {

@@ -25,6 +25,7 @@ import { Button, IconButton } from '../../ui/Button';
 import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
 import { useDesk } from '../session/desk';
+import { useAttempt } from '../session/useAttempt';
 import { useReelEditor } from '../session/useReelEditor';
 import { AlikeSheet } from './AlikeSheet';
 import { type PlaceAction, usePlaceActions } from './actions';
@@ -34,7 +35,6 @@ import { MarkerList } from './MarkerList';
 import { ReelFonts } from './ReelFonts';
 import { TitleSheet } from './TitleSheet';
 import { TrackList } from './TrackList';
-import { useAttempt } from './useAttempt';
 import { usePlaceKeys } from './usePlaceKeys';
 
 /** Seconds beyond which a reel cannot grow: a day. */

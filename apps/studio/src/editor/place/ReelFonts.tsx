@@ -4,9 +4,9 @@ import { StyleSheet, View } from 'react-native';
 import { FontField } from '../../fonts/FontField';
 import { useMissing } from '../../media/useMissing';
 import { Txt } from '../../ui/Txt';
+import { useAttempt } from '../session/useAttempt';
 import { useReelEditor } from '../session/useReelEditor';
 import { nameOf } from './itemWords';
-import { useAttempt } from './useAttempt';
 
 /** Every font family of the reel, the missing ones first: where it shows, and another for it everywhere. */
 export function ReelFonts() {

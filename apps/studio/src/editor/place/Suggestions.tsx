@@ -6,10 +6,10 @@ import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
 import { Txt } from '../../ui/Txt';
 import { useDesk } from '../session/desk';
+import { useAttempt } from '../session/useAttempt';
 import { useReelEditor } from '../session/useReelEditor';
 import { nameOf } from './itemWords';
 import type { FromSuggest, ToSuggest } from './suggestMessages';
-import { useAttempt } from './useAttempt';
 
 type What = ToSuggest['what'];
 

@@ -3,9 +3,9 @@ import { StyleSheet, View } from 'react-native';
 import { IconButton } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Txt } from '../../ui/Txt';
+import { useAttempt } from '../session/useAttempt';
 import { useReelEditor } from '../session/useReelEditor';
 import { trackName } from './itemWords';
-import { useAttempt } from './useAttempt';
 
 type Changes = { readonly [K in 'name' | 'hidden' | 'silent' | 'locked']?: Track[K] | undefined };
 
@@ -69,7 +69,7 @@ export function TrackList() {
             testID={`track-lock-${track.id}`}
           />
           <IconButton
-            icon="upload"
+            icon="arrow-up"
             label="Bring this track up"
             disabled={!mayEdit || i === 0}
             onPress={() => up(track.id)}

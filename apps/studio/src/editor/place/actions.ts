@@ -25,8 +25,8 @@ import { readCopied, writeCopied } from '../../storage/clipboard';
 import type { IconName } from '../../ui/Icon';
 import { useToast } from '../../ui/Toast';
 import { useDesk } from '../session/desk';
+import { useAttempt } from '../session/useAttempt';
 import { useReelEditor } from '../session/useReelEditor';
-import { useAttempt } from './useAttempt';
 
 /** A key with what is held beside it. `mod` is Ctrl, or Cmd on a Mac. */
 export interface KeySpec {

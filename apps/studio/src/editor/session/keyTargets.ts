@@ -9,13 +9,20 @@ import {
   framingHeld,
   graphicOf,
   holdFraming,
+  holdTreatment,
   isKeyed,
+  isPicture,
   itemOf,
   type Property,
   type Reel,
+  type ReelItem,
   resetControl,
   setControl,
   type TextChange,
+  TREATMENTS,
+  type Treated,
+  treatmentHeld,
+  treatmentsOf,
 } from '@fresh-reel/core';
 import type { GraphicEditor, GraphicWork, ReelEditor } from './useReelEditor';
 
@@ -35,11 +42,21 @@ export const TEXT_KEYS = {
 } as const;
 export type TextKey = keyof typeof TEXT_KEYS;
 
-/** A value that can have keyframes: a control's, one of a text layer, or how an item of the reel lies. */
+/** A value that can have keyframes: a control's, one of a text layer, how an item lies, or of a treatment. */
 export type KeyTarget =
   | { readonly kind: 'control'; readonly id: string }
   | { readonly kind: 'text'; readonly layer: string; readonly key: TextKey }
-  | { readonly kind: 'item'; readonly item: string; readonly key: FramingKey };
+  | { readonly kind: 'item'; readonly item: string; readonly key: FramingKey }
+  | TreatmentTarget;
+
+/** A value of a treatment of an item, or of what is in one of its slots. */
+export interface TreatmentTarget {
+  readonly kind: 'treatment';
+  readonly item: string;
+  readonly slot?: string;
+  readonly id: string;
+  readonly key: string;
+}
 
 /** What of an item's framing changes over time, by name. */
 export const FRAMING_NAMES: Readonly<Record<FramingKey, string>> = {
@@ -49,6 +66,10 @@ export const FRAMING_NAMES: Readonly<Record<FramingKey, string>> = {
   opacity: 'Opacity',
   crop: 'Cut off',
 };
+
+/** Whether it is changed where items are placed, and not where a graphic is filled. */
+export const isOfItem = (target: KeyTarget): boolean =>
+  target.kind === 'item' || (target.kind === 'treatment' && target.slot === undefined);
 
 export const sameTarget = (a: KeyTarget | undefined, b: KeyTarget | undefined): boolean =>
   JSON.stringify(a) === JSON.stringify(b);
@@ -91,6 +112,7 @@ function changeOf(
 /** What a target holds in a reel, and how to change it. Nothing when it is not there any more. */
 export function keyedOf(target: KeyTarget, editor: Pick<ReelEditor, 'reel' | 'work'>): Keyed | undefined {
   if (target.kind === 'item') return keyedFraming(target, editor.reel);
+  if (target.kind === 'treatment') return keyedTreatment(target, editor);
   return editor.work && keyedGraphic(target, editor.work);
 }
 
@@ -101,16 +123,65 @@ function keyedFraming({ item: id, key }: KeyTarget & { kind: 'item' }, reel: Ree
     name: FRAMING_NAMES[key],
     held: framingHeld(item, key),
     digits: key === 'turn' ? 0 : 2,
-    clock: framingClock(reel, item),
-    localAt: (frame) => frame - item.start,
-    frameOf: (local) => item.start + local,
+    ...itemTimes(reel, item),
     write: (r, next) => holdFraming(r, id, key, next as never),
     reset: (r) => holdFraming(r, id, key, undefined),
   };
 }
 
+function keyedTreatment(
+  { item: itemId, slot, id, key }: TreatmentTarget,
+  { reel, work }: Pick<ReelEditor, 'reel' | 'work'>,
+): Keyed | undefined {
+  const item = itemOf(reel, itemId)?.item;
+  if (!item) return undefined;
+  /** What is treated, as it stands where it is read from or written to. */
+  const within = (r: Reel): Treated | undefined => {
+    if (slot === undefined) return { kind: 'item', item: itemId };
+    const own = graphicOf(r, itemId).fill.slots[slot];
+    const shown = isPicture(own) ? own : work?.scene.slots.slotPicture(slot);
+    return shown && { kind: 'slot', item: itemId, slot, shown };
+  };
+  const of = within(reel);
+  const treatment = of && treatmentsOf(reel, of).find((t) => t.id === id);
+  const held = of && treatmentHeld(reel, of, id, key);
+  if (!treatment || held === undefined) return undefined;
+  const times =
+    slot === undefined
+      ? itemTimes(reel, item)
+      : work && {
+          clock: work.scene.clock,
+          localAt: (frame: number) => work.time.localAt(frame),
+          frameOf: (local: number) => work.time.frameOfLocal(local),
+        };
+  if (!times) return undefined;
+  const { name, fields, fresh } = TREATMENTS[treatment.effect];
+  const field = fields.find((f) => f.key === key);
+  const write = (r: Reel, next: ControlFill) => {
+    const where = within(r);
+    return where ? holdTreatment(r, where, id, key, next) : r;
+  };
+  return {
+    name: field && field.name !== name ? `${name}, ${field.name.toLowerCase()}` : name,
+    held,
+    ...times,
+    digits: 2,
+    write,
+    reset: (r) => write(r, (fresh as unknown as Record<string, ControlFill>)[key]!),
+  };
+}
+
+/** What the keys of an item count by. */
+function itemTimes(reel: Reel, item: ReelItem) {
+  return {
+    clock: framingClock(reel, item),
+    localAt: (frame: number) => frame - item.start,
+    frameOf: (local: number) => item.start + local,
+  };
+}
+
 function keyedGraphic(
-  target: Exclude<KeyTarget, { kind: 'item' }>,
+  target: Exclude<KeyTarget, { kind: 'item' | 'treatment' }>,
   { scene, graphic, time }: GraphicWork,
 ): Keyed | undefined {
   const times = {

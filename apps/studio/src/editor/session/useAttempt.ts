@@ -1,6 +1,6 @@
 import { EditError, type Reel } from '@fresh-reel/core';
 import { useToast } from '../../ui/Toast';
-import { useReelEditor } from '../session/useReelEditor';
+import { useReelEditor } from './useReelEditor';
 
 /**
  * Changes the reel, and tells in words when that cannot be done. A change is a step of undo; those of one gesture are
