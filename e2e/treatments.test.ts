@@ -6,7 +6,6 @@ import {
   LAPTOP,
   PHONE,
   pause,
-  renderNow,
   serve,
   tap,
   waitForText,

@@ -1,6 +1,7 @@
 import type { MediaFacts, Picture } from '@fresh-reel/core';
 import { ClipDecoder, type DecodedFrame, type Decoding } from './clipDecoder';
 import { probe } from './ffmpeg';
+import { isTurned, pixelAspect } from './footage';
 import { createNodeSurface } from './surface';
 
 /** Frames kept of one clip, beyond those that are wanted together. */
@@ -39,8 +40,8 @@ export class NodeClip {
     const said = await probe(path, '-select_streams', 'v:0', '-show_entries', entries);
     const [stream] = said.streams as readonly Stream[];
     if (!stream) throw new Error(`"${path}" has no moving picture in it.`);
-    const turned = (stream.side_data_list ?? []).some(({ rotation = 0 }) => Math.abs(rotation) % 180 === 90);
-    const wide = Math.max(1, Math.round(stream.width * aspectOf(stream)));
+    const turned = isTurned(stream.side_data_list);
+    const wide = Math.max(1, Math.round(stream.width * pixelAspect(stream.sample_aspect_ratio)));
     const [width, height] = turned ? [stream.height, wide] : [wide, stream.height];
     const duration = Number((said.format as { duration?: string }).duration);
     const alpha = stream.tags?.alpha_mode === '1';
@@ -115,10 +116,4 @@ export class NodeClip {
     surface.context.putImageData(data, 0, 0);
     this.kept.push({ ...frame, picture: { image: surface.canvas, width, height } });
   }
-}
-
-/** Width of a pixel as a part of its height (`sample_aspect_ratio`, as in ISO/IEC 14496-12's `pasp`). */
-function aspectOf({ sample_aspect_ratio: said }: Stream): number {
-  const [across, down] = (said ?? '1:1').split(':').map(Number);
-  return across! > 0 && down! > 0 ? across! / down! : 1;
 }

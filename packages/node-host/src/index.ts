@@ -1,5 +1,7 @@
 export { NodeClip } from './clip';
+export { type Footage, lookAtFootage } from './footage';
 export { type GreyBytes, greyFrames, greyFrom } from './greyFrames';
 export { type OpenedPackage, openPackage } from './package';
 export { NodeStudio } from './studio';
 export { createNodePath, createNodeSurface, pngOf } from './surface';
+export { copyType, makeWorkingCopy } from './workingCopy';
