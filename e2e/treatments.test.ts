@@ -1,15 +1,5 @@
 import type { Page } from 'puppeteer-core';
-import {
-  choose,
-  fill,
-  id,
-  LAPTOP,
-  PHONE,
-  pause,
-  serve,
-  tap,
-  waitForText,
-} from './support/browser';
+import { choose, fill, id, LAPTOP, PHONE, pause, serve, tap, waitForText } from './support/browser';
 import { ffmpeg, folder } from './support/clips';
 import { goTo } from './support/place';
 import { asFile, frameOf } from './support/probe';

@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyInstance } from 'fastify';
+import { footage } from './footage/routes';
 
 export const STUDIO = fileURLToPath(new URL('../../studio/dist/', import.meta.url));
 
@@ -14,7 +15,7 @@ const UNPACKER_POLICY =
   "default-src 'none'; script-src 'self' 'wasm-unsafe-eval' 'unsafe-eval'; connect-src data:";
 
 /**
- * The server: gives out the built app. Every path that is not a file is the app's own, so that a reel's address can be
+ * The server: gives out the built app, and makes working copies of footage that browsers do not play. Every path that is not a file is the app's own, so that a reel's address can be
  * reloaded.
  * @throws {Error} when the app was not built
  */
@@ -28,6 +29,7 @@ export function createApp(folder = STUDIO): FastifyInstance {
     // A file that is served may have said another one; the address asked for never does.
     if (!reply.raw.hasHeader('Content-Security-Policy')) reply.header('Content-Security-Policy', PAGE_POLICY);
   });
+  app.register(footage);
   app.register(fastifyStatic, {
     root: folder,
     cacheControl: false,

@@ -231,6 +231,7 @@ export {
 } from './layers/textStyle';
 export type { AssetSource } from './media/assets';
 export { clipStretch, clipTime, FRAME_SLACK } from './media/clipTime';
+export { mayBeInterlaced } from './media/interlaced';
 export {
   likelyClip,
   type NumberedRun,

@@ -5,7 +5,7 @@ const run = promisify(execFile);
 
 /** Containers that are opened; a playlist or a script that a file names is not. */
 const FORMATS =
-  'matroska,webm,mov,mp4,m4a,3gp,3g2,mj2,mpegts,mpeg,avi,flv,ogg,wav,mp3,flac,aac,aiff,mxf,gif,h264,hevc,ivf,obu';
+  'matroska,webm,mov,mp4,m4a,3gp,3g2,mj2,mpegts,mpeg,avi,flv,ogg,wav,mp3,flac,aac,aiff,mxf,gif,h264,hevc,ivf,obu,asf,mpegvideo,dv';
 
 /** What stands before `-i`: files that are here, in containers that are meant. */
 export const SAFELY = ['-protocol_whitelist', 'file,pipe', '-format_whitelist', FORMATS] as const;
@@ -30,5 +30,15 @@ export async function* framesOf(stream: AsyncIterable<Buffer>, size: number): As
     for (; all.length >= size; all = all.subarray(size)) yield all.subarray(0, size);
     parts = [all];
     length = all.length;
+  }
+}
+
+/** Whether ffmpeg and ffprobe are installed here. */
+export async function hasFfmpeg(): Promise<boolean> {
+  try {
+    await Promise.all(['ffmpeg', 'ffprobe'].map((program) => run(program, ['-version'])));
+    return true;
+  } catch {
+    return false;
   }
 }

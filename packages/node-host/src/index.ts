@@ -1,4 +1,5 @@
 export { NodeClip } from './clip';
+export { hasFfmpeg } from './ffmpeg';
 export { type Footage, lookAtFootage } from './footage';
 export { type GreyBytes, greyFrames, greyFrom } from './greyFrames';
 export { type OpenedPackage, openPackage } from './package';

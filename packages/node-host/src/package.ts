@@ -25,7 +25,14 @@ export interface OpenedPackage {
   /** One of the two. */
   readonly reel?: Reel;
   readonly template?: Template;
-  readonly media: readonly { readonly id: string; readonly path: string }[];
+  readonly media: readonly {
+    readonly id: string;
+    readonly path: string;
+    /** What it was called where it came from. */
+    readonly name: string;
+    /** It is a working copy of the file that the id is the hash of, which has this many bytes. */
+    readonly original?: { readonly size: number } | undefined;
+  }[];
   readonly fonts: readonly { readonly family: string; readonly weight: number; readonly path: string }[];
 }
 

@@ -4,7 +4,7 @@ import { parseRate, type Rate } from '@fresh-reel/core';
 export const USAGE = `Usage:
   fresh-reel list
   fresh-reel render <template id | template file | reel file> [--fill fill.json] --out <folder>
-                    [--size WxH] [--rate 60000/1001] [--frames A-B]
+                    [--size WxH] [--rate 60000/1001] [--frames A-B] [--originals <folder>]
   fresh-reel follow <clip> --at X,Y [--size N] [--frame F] [--json]`;
 
 /** Something is wrong with what was asked for. */
@@ -17,6 +17,8 @@ export interface RenderCommand {
   readonly out: string;
   readonly size: { readonly width: number; readonly height: number } | undefined;
   readonly rate: Rate | undefined;
+  /** Where the files lie that working copies stand for; beside the reel file, when absent. */
+  readonly originals: string | undefined;
   /** First and last frame, counted from 0. */
   readonly frames: readonly [number, number] | undefined;
 }
@@ -37,6 +39,7 @@ export function parseRenderCommand(args: readonly string[]): RenderCommand {
     what: positionals[0]!,
     fill: values.fill,
     out: values.out,
+    originals: values.originals,
     size: values.size === undefined ? undefined : parseSize(values.size),
     rate: values.rate === undefined ? undefined : rateOf(values.rate),
     frames: values.frames === undefined ? undefined : parseFrames(values.frames),
@@ -53,6 +56,7 @@ function parse(args: readonly string[]) {
       size: { type: 'string' },
       rate: { type: 'string' },
       frames: { type: 'string' },
+      originals: { type: 'string' },
     },
   });
 }

@@ -36,6 +36,7 @@ import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { CommandError, type RenderCommand } from './command';
 import { loadFill } from './fill';
 import { FrameWriter, type OwnFont, type PaintJob } from './frameWriter';
+import { withOriginals } from './originals';
 import { paintOnThreads, threadsFor } from './threads';
 
 export interface Rendered {
@@ -178,7 +179,7 @@ interface Loaded {
 }
 
 /** A template by its id or from its file, filled; or a reel from its file. */
-async function load({ what, fill, size }: RenderCommand, unpacked: string): Promise<Loaded> {
+async function load({ what, fill, size, originals }: RenderCommand, unpacked: string): Promise<Loaded> {
   const template = TEMPLATES.find((t) => t.id === what);
   if (template) return filled(template, { fill, size });
   await access(what).catch(() => {
@@ -200,9 +201,12 @@ async function load({ what, fill, size }: RenderCommand, unpacked: string): Prom
   const loaded = opened.template
     ? await filled(opened.template, { fill, size })
     : held(opened.reel!, { fill, size });
+  const media = await withOriginals(opened.media, originals ?? dirname(resolve(what)), (line) =>
+    console.error(line),
+  );
   return {
     ...loaded,
-    files: new Map([...opened.media.map(({ id, path }) => [id, path] as const), ...loaded.files]),
+    files: new Map([...media, ...loaded.files]),
     embedded: new Map(fonts),
   };
 }

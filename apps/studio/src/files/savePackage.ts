@@ -76,7 +76,8 @@ async function savePackage({ name, document, media, families }: Package): Promis
       continue;
     }
     await zip.addStream(path, found.stream);
-    parts.push({ id, path, name: found.name, type: found.type });
+    const { name: called, type, original } = found;
+    parts.push({ id, path, name: called, type, ...(original ? { original } : {}) });
   }
   const contents: PackageContents = {
     format: 'freshreel/contents',
@@ -95,13 +96,15 @@ async function savePackage({ name, document, media, families }: Package): Promis
 interface Source {
   readonly name: string;
   readonly type: string;
+  /** Of a working copy. */
+  readonly original?: { readonly size: number } | undefined;
   readonly stream: ReadableStream<Uint8Array>;
 }
 
 /** The bytes of a file that ships or lies on the shelf; nothing when it is not here whole. */
 async function sourceOf(id: string): Promise<Source | undefined> {
   const record = id.startsWith('sha256:') ? await readWhole(id.slice(7)) : null;
-  if (record) return { name: record.name, type: record.type, stream: streamMedia(record) };
+  if (record) return { ...record, stream: streamMedia(record) };
   const asset = assetUrl(id);
   if (!asset) return undefined;
   const response = await fetch(asset);

@@ -8,6 +8,7 @@ export function lengthText({ duration, width, height }: MediaRecord): string {
   return `${minutes}:${String(Math.floor(duration % 60)).padStart(2, '0')}`;
 }
 
-export function codecText({ codec, alpha }: MediaRecord): string {
-  return [codec, alpha ? 'transparent' : ''].filter(Boolean).join(', ');
+export function codecText({ codec, alpha, original }: MediaRecord): string {
+  const made = original && codec ? `${codec}, played from a working copy` : codec;
+  return [made, alpha ? 'transparent' : ''].filter(Boolean).join(', ');
 }

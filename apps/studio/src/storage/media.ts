@@ -22,6 +22,8 @@ export const mediaRecordSchema = z.strictObject({
   /** Mean frames a second of a clip. */
   rate: z.number().positive().optional(),
   codec: z.string().optional(),
+  /** Its bytes are a working copy of the file that its hash and its codec are of; and how large that is. */
+  original: z.strictObject({ size: z.number().int().min(0) }).optional(),
   /** Whether a clip has sound. */
   sound: z.boolean().optional(),
   /** A name the user sorts it under. */

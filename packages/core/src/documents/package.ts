@@ -26,6 +26,8 @@ const contentsSchema = z.strictObject({
         /** What it was called where it came from. */
         name: z.string().max(255),
         type: z.string().max(100),
+        /** It is a working copy of the file that `id` is the hash of; and how large that is. */
+        original: z.strictObject({ size: z.number().int().min(0) }).optional(),
       }),
     )
     .max(2000),

@@ -3,22 +3,25 @@ import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
+import { CopyCard } from './CopyCard';
 import { RunCard } from './RunCard';
 import type { Taking } from './useImport';
 
 /** A file on its way in with its progress, and what was wrong with those that did not come. */
 export function TakingIn({ taking }: { taking: Taking }) {
-  const { coming, question, faults, cancel, clear } = taking;
-  if (!coming && !question && faults.length === 0) return null;
+  const { coming, question, copy, faults, said, cancel, clear } = taking;
+  if (!coming && !question && !copy && faults.length + said.length === 0) return null;
   const percent = coming ? Math.round(coming.part * 100) : 0;
   return (
     <View style={styles.all}>
       {question && <RunCard key={question.run.stem} {...question} />}
+      {copy && <CopyCard key={copy.file.name} {...copy} />}
       {coming && (
         <View style={styles.coming} testID="import-progress">
           <View style={styles.words}>
             <Txt kind="small" numberOfLines={1} style={styles.name}>
               {coming.count > 1 ? `${coming.number} of ${coming.count}: ` : ''}
+              {coming.stage ? `${coming.stage}: ` : ''}
               {coming.name}
             </Txt>
             <Txt kind="small" tone="quiet">
@@ -43,7 +46,14 @@ export function TakingIn({ taking }: { taking: Taking }) {
           {fault}
         </Banner>
       ))}
-      {faults.length > 0 && !coming && <Button title="Understood" kind="plain" onPress={clear} />}
+      {said.map((note) => (
+        <Banner key={note} kind="info" testID="import-said">
+          {note}
+        </Banner>
+      ))}
+      {faults.length + said.length > 0 && !coming && (
+        <Button title="Understood" kind="plain" onPress={clear} />
+      )}
     </View>
   );
 }

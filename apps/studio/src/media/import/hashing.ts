@@ -25,3 +25,9 @@ export function startHashing(): Hashing {
     end: () => worker.terminate(),
   };
 }
+
+/** SHA-256 of one file. @throws {MediaError} when it cannot be read */
+export async function hashOfFile(file: File): Promise<string> {
+  const hashing = startHashing();
+  return hashing.hash(file).finally(hashing.end);
+}

@@ -1,6 +1,7 @@
 import { messageOf } from '@fresh-reel/core';
 import { StorageError } from '../../storage/store';
 import { hashOf, piecesOf } from '../files/hash';
+import { NeedsCopyError } from './mediaError';
 import type { FromImport, ToImport } from './messages';
 import { takeIn } from './takeIn';
 
@@ -18,6 +19,7 @@ self.onmessage = ({ data }: MessageEvent<ToImport>) => {
       type: 'fault',
       message: messageOf(error),
       full: error instanceof StorageError && error.full,
+      ...(error instanceof NeedsCopyError ? { needs: error.needs } : {}),
     }),
   );
 };

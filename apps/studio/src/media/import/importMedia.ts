@@ -4,8 +4,8 @@ import type { FontRecord } from '../../storage/fonts';
 import { forgetComing, type MediaRecord } from '../../storage/media';
 import { StorageError } from '../../storage/store';
 import { importPicture } from './importPicture';
-import { MediaError } from './mediaError';
-import type { FromImport, Take } from './messages';
+import { MediaError, NeedsCopyError } from './mediaError';
+import { type FromImport, ImportCancelled, type OriginalFile, type Take } from './messages';
 import { foreignFile, sniffMedia } from './sniff';
 
 /** A file taken in. */
@@ -22,11 +22,8 @@ export type Imported =
 export interface ImportOptions {
   readonly onProgress?: (part: number) => void;
   readonly signal?: AbortSignal;
-}
-
-/** The import was stopped by the user. */
-export class ImportCancelled extends Error {
-  override readonly name = 'ImportCancelled';
+  /** A clip that may be interlaced is taken in without asking. */
+  readonly asItIs?: boolean;
 }
 
 /**
@@ -39,10 +36,11 @@ export async function importMedia(file: File, options: ImportOptions = {}): Prom
   if (file.size === 0) throw new MediaError(`"${file.name}" is empty (0 bytes). Choose another file.`);
   const start = new Uint8Array(await file.slice(0, 4200).arrayBuffer());
   const foreign = foreignFile(start);
-  if (foreign)
-    throw new MediaError(
-      `"${file.name}" is ${foreign.what}, which browsers do not play or show. ${foreign.advice}`,
-    );
+  if (foreign) {
+    const message = `"${file.name}" is ${foreign.what}, which browsers do not play or show. ${foreign.advice}`;
+    if (!foreign.footage) throw new MediaError(message);
+    throw new NeedsCopyError(message, { why: { codec: foreign.what }, copySize: undefined });
+  }
   switch (sniffMedia(start)) {
     case 'picture':
       return { kind: 'media', again: false, ...(await importPicture(file)) };
@@ -50,7 +48,7 @@ export async function importMedia(file: File, options: ImportOptions = {}): Prom
       return { kind: 'font', font: await importFont(file) };
     case 'stream':
     case 'zip':
-      return inWorker({ file }, file.name, options);
+      return inWorker({ file, ...(options.asItIs ? { asItIs: true } : {}) }, file.name, options);
     default:
       throw new MediaError(
         `"${file.name}" is not a picture, clip, sound or font, whatever its name says. Choose another file.`,
@@ -71,6 +69,15 @@ export function importSequence(
   return inWorker({ frames: run.files, name, rate }, name, options);
 }
 
+/** Takes a working copy in, as the file that it stands for. @throws as {@link importMedia} does */
+export function importCopy(
+  file: File,
+  original: OriginalFile,
+  options: ImportOptions = {},
+): Promise<Imported> {
+  return inWorker({ file, original, asItIs: true }, file.name, options);
+}
+
 function inWorker(what: Take, name: string, { onProgress, signal }: ImportOptions): Promise<Imported> {
   const worker = new Worker(new URL('./import.worker', import.meta.url));
   let storing: string | undefined;
@@ -86,11 +93,15 @@ function inWorker(what: Take, name: string, { onProgress, signal }: ImportOption
         onProgress?.(data.part);
       } else if (data.type === 'done')
         resolve({ kind: 'media', record: data.record, notes: [], again: data.again });
-      else if (data.type === 'fault')
-        reject(data.full ? new StorageError(data.message, true) : new MediaError(data.message));
+      else if (data.type === 'fault') reject(faultOf(data));
     };
     worker.onerror = (event) =>
       reject(new MediaError(event.message || `"${name}" could not be taken in. Reload and try again.`));
     worker.postMessage(what);
   }).finally(() => worker.terminate());
+}
+
+function faultOf({ message, full, needs }: FromImport & { type: 'fault' }): Error {
+  if (full) return new StorageError(message, true);
+  return needs ? new NeedsCopyError(message, needs) : new MediaError(message);
 }

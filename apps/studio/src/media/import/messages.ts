@@ -1,5 +1,18 @@
 import type { Rate } from '@fresh-reel/core';
 import type { MediaRecord } from '../../storage/media';
+import type { NeedsCopy } from './mediaError';
+
+/** The import was stopped by the user. */
+export class ImportCancelled extends Error {
+  override readonly name = 'ImportCancelled';
+}
+
+/** The file that a working copy stands for. */
+export interface OriginalFile {
+  readonly hash: string;
+  readonly size: number;
+  readonly codec: string;
+}
 
 /** From the page to an import worker: one file, or the pictures of one sequence, per worker. */
 export type ToImport =
@@ -9,7 +22,13 @@ export type ToImport =
 
 /** What is taken in. */
 export type Take =
-  | { readonly file: File }
+  | {
+      readonly file: File;
+      /** What it is a working copy of. */
+      readonly original?: OriginalFile;
+      /** Taken in although it may be interlaced. */
+      readonly asItIs?: boolean;
+    }
   | {
       readonly frames: readonly File[];
       readonly name: string;
@@ -22,4 +41,10 @@ export type FromImport =
   | { readonly type: 'progress'; readonly part: number; readonly storing: string | undefined }
   | { readonly type: 'hashed'; readonly hash: string }
   | { readonly type: 'done'; readonly record: MediaRecord; readonly again: boolean }
-  | { readonly type: 'fault'; readonly message: string; readonly full: boolean };
+  | {
+      readonly type: 'fault';
+      readonly message: string;
+      readonly full: boolean;
+      /** A working copy would help. */
+      readonly needs?: NeedsCopy;
+    };

@@ -1,3 +1,4 @@
+import { mayBeInterlaced } from '@fresh-reel/core';
 import {
   ALL_FORMATS,
   BlobSource,
@@ -9,7 +10,7 @@ import {
 } from 'mediabunny';
 import type { MediaFactsFound } from '../../storage/media';
 import { firstChannel } from '../decode/firstChannel';
-import { MediaError } from './mediaError';
+import { MediaError, NeedsCopyError } from './mediaError';
 
 /** An opened file with what is known of it. */
 export interface Probed {
@@ -36,9 +37,10 @@ export const codecName = (codec: string | null) =>
 
 /**
  * Reads what a clip or sound file holds, and that it is whole.
- * @throws {MediaError} naming what is wrong with it
+ * @param asItIs whether a clip that may be interlaced is no matter
+ * @throws {MediaError} naming what is wrong with it; {NeedsCopyError} where a working copy would help
  */
-export async function probe(file: File): Promise<Probed> {
+export async function probe(file: File, asItIs = false): Promise<Probed> {
   const input = new Input({ formats: ALL_FORMATS, source: new BlobSource(file) });
   const broken = (why: string) =>
     new MediaError(`"${file.name}" ${why} Export or copy it again from where it came.`);
@@ -51,8 +53,10 @@ export async function probe(file: File): Promise<Probed> {
     const [video, audio] = [await input.getPrimaryVideoTrack(), await input.getPrimaryAudioTrack()];
     if (!video && !audio) throw broken('has neither a picture nor a sound in it.');
     if (video && !(await video.canDecode())) {
-      throw new MediaError(
-        `This browser cannot play ${codecName(await video.getCodec())}, which "${file.name}" is made with. Convert it to H.264 in MP4, or open Fresh Reel in a browser that plays it.`,
+      const codec = codecName(await video.getCodec());
+      throw new NeedsCopyError(
+        `This browser cannot play ${codec}, which "${file.name}" is made with. Convert it to H.264 in MP4, or open Fresh Reel in a browser that plays it.`,
+        { why: { codec }, copySize: await copySizeOf(video) },
       );
     }
     // A sound that cannot be played leaves a clip without sound; a file that is sound alone is of no use then.
@@ -66,6 +70,11 @@ export async function probe(file: File): Promise<Probed> {
     const duration = await main.computeDuration();
     if (!(duration > 0)) throw broken('holds no frames.');
     await checkEnd(main, duration, broken);
+    if (video && !asItIs && (await isInterlaced(video)))
+      throw new NeedsCopyError(`"${file.name}" may be interlaced. Deinterlace it first.`, {
+        why: 'interlaced',
+        copySize: await copySizeOf(video),
+      });
     const facts: MediaFactsFound = {
       kind: video ? 'clip' : 'sound',
       name: file.name,
@@ -89,6 +98,30 @@ export async function probe(file: File): Promise<Probed> {
     throw broken('is damaged or cut off: it cannot be read to its end.');
   }
 }
+
+/** Bits of a working copy for each pixel of each frame: common practice for H.264 of high quality. */
+const BITS = 0.15;
+
+/** Bytes a working copy of a clip takes, nearly. */
+async function copySizeOf(video: InputVideoTrack): Promise<number | undefined> {
+  const [width, height] = [await video.getDisplayWidth(), await video.getDisplayHeight()];
+  const duration = await video.computeDuration();
+  const rate = (await video.computePacketStats(60)).averagePacketRate;
+  const bytes = (width * height * rate * duration * BITS) / 8;
+  return Number.isFinite(bytes) && bytes > 0 ? bytes : undefined;
+}
+
+async function isInterlaced(video: InputVideoTrack): Promise<boolean> {
+  if ((await video.getCodec()) !== 'avc') return false;
+  const described = (await video.getDecoderConfig())?.description;
+  const first = await new EncodedPacketSink(video).getFirstPacket();
+  return mayBeInterlaced(described && new Uint8Array(viewOf(described)), first?.data ?? new Uint8Array());
+}
+
+const viewOf = (data: AllowSharedBufferSource) =>
+  ArrayBuffer.isView(data)
+    ? new Uint8Array(data.buffer, data.byteOffset, data.byteLength)
+    : new Uint8Array(data);
 
 /** A file that was cut off lists frames that are not there: the last one has to be. */
 async function checkEnd(track: InputTrack, duration: number, broken: (why: string) => Error): Promise<void> {

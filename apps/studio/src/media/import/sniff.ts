@@ -48,6 +48,7 @@ export function sniffMedia(bytes: Uint8Array): 'picture' | 'stream' | 'font' | '
 }
 
 const TO_MP4 = 'Convert it to H.264 in MP4.';
+const TO_MP4_OR_WAV = 'Convert it to H.264 in MP4, or its sound to WAV.';
 const TO_PNG = 'Export it as PNG.';
 const UNPACK = 'Unpack it, and add what is in it.';
 
@@ -56,7 +57,7 @@ const FOREIGN: readonly (readonly [at: number, signs: readonly string[], what: s
   [0, ['\0\0\x01\xba'], 'an MPEG-1 or MPEG-2 programme stream', TO_MP4],
   [0, ['\0\0\x01\xb3'], 'MPEG-1 or MPEG-2 video', TO_MP4],
   [8, ['AVI '], 'an AVI', TO_MP4],
-  [0, ['\x30\x26\xb2\x75'], 'Windows Media', 'Convert it to H.264 in MP4, or its sound to WAV.'],
+  [0, ['\x30\x26\xb2\x75'], 'Windows Media', TO_MP4_OR_WAV],
   [0, ['FLV\x01'], 'Flash video', TO_MP4],
   [0, ['\x06\x0e\x2b\x34'], 'an MXF', TO_MP4],
   [
@@ -77,9 +78,13 @@ const FOREIGN: readonly (readonly [at: number, signs: readonly string[], what: s
   [0, ['7z\xbc\xaf'], 'a 7z', UNPACK],
 ];
 
-/** What a file is that the app cannot use, and what to do; nothing of one that is not known. */
-export function foreignFile(bytes: Uint8Array): { what: string; advice: string } | undefined {
+/** What a file is that the app cannot use, what to do, and whether it is footage; nothing of one that is not known. */
+export function foreignFile(
+  bytes: Uint8Array,
+): { what: string; advice: string; footage: boolean } | undefined {
   const start = String.fromCharCode(...bytes.subarray(0, 16));
   const found = FOREIGN.find(([at, signs]) => signs.some((sign) => start.startsWith(sign, at)));
-  return found && { what: found[2], advice: found[3] };
+  return (
+    found && { what: found[2], advice: found[3], footage: found[3] === TO_MP4 || found[3] === TO_MP4_OR_WAV }
+  );
 }

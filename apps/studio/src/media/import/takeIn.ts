@@ -12,7 +12,7 @@ import { type Frames, openFrames, sequenceBytes } from '../decode/sequence';
 import { hashing, hashOf, piecesOf, recut } from '../files/hash';
 import { rangeOf } from '../files/zip';
 import { MediaError } from './mediaError';
-import type { Take } from './messages';
+import type { OriginalFile, Take } from './messages';
 import { type Probed, probe, wavePeaks } from './probe';
 import { probeSequence } from './probeSequence';
 import { sniffMedia } from './sniff';
@@ -60,8 +60,20 @@ async function lookAt(what: Take, tell: OnProgress): Promise<Looked> {
     });
     return { ...(await lookAtFrames(file.name, frames, tell)), size: file.size, bytes };
   }
-  const probed = await probe(file);
-  return { facts: probed.facts, size: file.size, bytes, preview: () => makePreview(probed) };
+  const probed = await probe(file, what.asItIs);
+  return {
+    facts: factsOf(probed, what.original),
+    size: file.size,
+    bytes,
+    preview: () => makePreview(probed),
+  };
+}
+
+/** What is known of a clip; of a working copy, that it is one, and of what. */
+function factsOf({ facts }: Probed, original: OriginalFile | undefined): MediaFactsFound {
+  if (!original) return facts;
+  const { codec, size } = original;
+  return { ...facts, codec, original: { size } };
 }
 
 async function lookAtFrames(
@@ -90,8 +102,9 @@ async function lookAtFrames(
  */
 export async function takeIn(what: Take, tell: OnProgress): Promise<{ record: MediaRecord; again: boolean }> {
   const looked = await lookAt(what, tell);
-  if ((await listMedia()).some((record) => record.size === looked.size)) {
-    const { hash } = await hashOf(looked.bytes());
+  const original = 'file' in what ? what.original : undefined;
+  if (original || (await listMedia()).some((record) => record.size === looked.size)) {
+    const { hash } = original ?? (await hashOf(looked.bytes()));
     const held = await readWhole(hash);
     if (held) return { record: held, again: true };
   }
@@ -106,7 +119,8 @@ export async function takeIn(what: Take, tell: OnProgress): Promise<{ record: Me
     {
       pieces: () => through(looked.bytes()),
       end: async () => {
-        const hashed = end();
+        // A working copy stands for its original, and is known as that.
+        const hashed = { ...end(), ...(original ? { hash: original.hash } : {}) };
         // Small pictures come first: they are of no harm without a record, and a record is never without them.
         await keepPreview(hashed.hash, await making);
         return { ...hashed, facts: looked.facts };

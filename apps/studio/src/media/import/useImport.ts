@@ -1,11 +1,18 @@
 import { likelyClip, messageOf, type NumberedRun, numberedRuns, type Rate, runName } from '@fresh-reel/core';
 import { useCallback, useRef, useState } from 'react';
+import { listMedia, readWhole } from '../../storage/media';
 import { announce } from '../../ui/announce';
-import { ImportCancelled, type Imported, importMedia, importSequence } from './importMedia';
+import { hashOfFile } from './hashing';
+import { type Imported, importCopy, importMedia, importSequence } from './importMedia';
+import { type NeedsCopy, NeedsCopyError } from './mediaError';
+import { ImportCancelled } from './messages';
+import { makeWorkingCopy, serverMakesCopies } from './workingCopy';
 
 /** A file on its way in. */
 export interface Coming {
   readonly name: string;
+  /** What is done to it, where it is not simply taken in. */
+  readonly stage?: string;
   /** 0..1 */
   readonly part: number;
   /** Which of how many, from 1. */
@@ -24,14 +31,24 @@ export interface RunQuestion {
   answer(choice: RunChoice): void;
 }
 
+/** Asked of the user before footage that the browser does not play goes through the app's server. */
+export interface CopyQuestion {
+  readonly file: File;
+  readonly needs: NeedsCopy;
+  answer(choice: 'copy' | 'plain' | 'nothing'): void;
+}
+
 /** One thing to take in. */
 type Item = File | { readonly run: NumberedRun<File>; readonly rate: Rate };
 
 export interface Taking {
   readonly coming: Coming | undefined;
   readonly question: RunQuestion | undefined;
+  readonly copy: CopyQuestion | undefined;
   /** What was wrong with files that did not come in, in words. */
   readonly faults: readonly string[];
+  /** What was done to files that came, and should be known. */
+  readonly said: readonly string[];
   /**
    * Takes files in, one after the other, and asks first what numbered pictures are to be. Gives those that came; a
    * fault of one does not keep the others out.
@@ -49,26 +66,36 @@ export function useImport(): Taking {
   const stop = useRef<AbortController | undefined>(undefined);
 
   const [question, setQuestion] = useState<RunQuestion>();
+  const [copy, setCopy] = useState<CopyQuestion>();
+  const [said, setSaid] = useState<readonly string[]>([]);
 
   const take = useCallback(async (files: readonly File[]) => {
     const control = new AbortController();
     stop.current = control;
     setFaults([]);
+    setSaid([]);
     const ask = (run: NumberedRun<File>) =>
       new Promise<RunChoice>((answer) => setQuestion({ run, answer })).finally(() => setQuestion(undefined));
+    const askForCopy: AskForCopy = (file, needs) => {
+      setComing(undefined);
+      return new Promise<Parameters<CopyQuestion['answer']>[0]>((answer) =>
+        setCopy({ file, needs, answer }),
+      ).finally(() => setCopy(undefined));
+    };
     const items = await itemsOf(files, ask);
     const came: Imported[] = [];
     for (const [i, item] of items.entries()) {
       if (control.signal.aborted) break;
       const name = 'run' in item ? runName(item.run) : item.name;
-      const show = (part: number) => setComing({ name, part, number: i + 1, count: items.length });
+      const show = (part: number, stage?: string) =>
+        setComing({ name, part, number: i + 1, count: items.length, ...(stage ? { stage } : {}) });
       const options = { onProgress: show, signal: control.signal };
       show(0);
       try {
         const imported = await ('run' in item
           ? importSequence(item.run, item.rate, options)
-          : importMedia(item, options));
-        came.push(imported);
+          : takenIn(item, options, askForCopy, show, (note) => setSaid((n) => [...n, note])));
+        if (imported) came.push(imported);
       } catch (error) {
         if (error instanceof ImportCancelled) break;
         setFaults((f) => [...f, messageOf(error)]);
@@ -81,11 +108,60 @@ export function useImport(): Taking {
   return {
     coming,
     question,
+    copy,
     faults,
+    said,
     take,
     cancel: useCallback(() => stop.current?.abort(), []),
-    clear: useCallback(() => setFaults([]), []),
+    clear: useCallback(() => {
+      setFaults([]);
+      setSaid([]);
+    }, []),
   };
+}
+
+type AskForCopy = (file: File, needs: NeedsCopy) => Promise<Parameters<CopyQuestion['answer']>[0]>;
+
+/**
+ * Takes a file in; one that the browser does not play well goes through the app's server, where there is one and the
+ * user wants it.
+ * @returns nothing when the user leaves it
+ * @throws as {@link importMedia} and {@link makeWorkingCopy} do
+ */
+async function takenIn(
+  file: File,
+  options: { onProgress: (part: number) => void; signal: AbortSignal },
+  ask: AskForCopy,
+  show: (part: number, stage?: string) => void,
+  say: (note: string) => void,
+): Promise<Imported | undefined> {
+  try {
+    return await importMedia(file, options);
+  } catch (error) {
+    if (!(error instanceof NeedsCopyError)) throw error;
+    const interlaced = error.needs.why === 'interlaced';
+    const asItIs = async () => {
+      const imported = await importMedia(file, { ...options, asItIs: true });
+      say(`“${file.name}” may be interlaced: combs show where things move.`);
+      return imported;
+    };
+    if (!(await serverMakesCopies())) {
+      if (interlaced) return asItIs();
+      throw error;
+    }
+    // It may be here already, from an earlier time.
+    const held = (await listMedia()).some((record) => record.original?.size === file.size)
+      ? await readWhole(await hashOfFile(file))
+      : null;
+    if (held) return { kind: 'media', record: held, notes: [], again: true };
+    const choice = await ask(file, error.needs);
+    if (choice === 'nothing') return undefined;
+    if (choice === 'plain') return asItIs();
+    const made = await makeWorkingCopy(file, (stage, part) => show(part, stage), options.signal);
+    const imported = await importCopy(made.file, made.original, options);
+    for (const note of made.notes) say(`“${file.name}”: ${note}`);
+    return imported;
+  }
 }
 
 /** What there is to take in, in the order of the files: each by itself, or numbered ones as the user says. */

@@ -1,0 +1,153 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { createWriteStream } from 'node:fs';
+import { mkdtemp, rm, stat } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { copyType, type Footage, lookAtFootage, makeWorkingCopy } from '@fresh-reel/node-host';
+
+/** What is told of a file that was sent. */
+export interface CopyState {
+  readonly id: string;
+  /** SHA-256 and bytes of the original. */
+  readonly hash: string;
+  readonly size: number;
+  readonly footage: Footage;
+  readonly state: 'waiting' | 'making' | 'done' | 'failed';
+  /** 0..1 */
+  readonly part: number;
+  /** What the copy is written as. */
+  readonly type: string;
+  readonly fault?: string;
+}
+
+/** A file that is sent cannot be used, with the reason in words. */
+export class FootageError extends Error {
+  override readonly name = 'FootageError';
+}
+
+/** Milliseconds after which what nobody asks for any more goes. */
+const FORGOTTEN = 30 * 60_000;
+
+interface Held {
+  told: CopyState;
+  readonly original: string;
+  readonly copy: string;
+  readonly stop: AbortController;
+  asked: number;
+}
+
+/**
+ * Files that were sent, and their working copies, made one after the other. They lie in a folder of their own until they
+ * are fetched, cancelled, or forgotten.
+ */
+export class CopyDesk {
+  private readonly held = new Map<string, Held>();
+  private queue: Promise<void> = Promise.resolve();
+  private folder: Promise<string> | undefined;
+
+  /**
+   * Takes a file in, piece by piece, and begins to make its copy.
+   * @throws {FootageError} when ffmpeg cannot read it
+   */
+  async take(stream: NodeJS.ReadableStream): Promise<CopyState> {
+    this.forget();
+    this.folder ??= mkdtemp(join(tmpdir(), 'fresh-reel-footage-'));
+    const folder = await this.folder;
+    const id = randomUUID();
+    const original = join(folder, id);
+    try {
+      const { hash, size } = await stored(stream, original);
+      const footage = await lookAtFootage(original).catch((error: Error) => {
+        throw new FootageError(wordsOf(error));
+      });
+      const held: Held = {
+        told: { id, hash, size, footage, state: 'waiting', part: 0, type: copyType(footage) },
+        original,
+        copy: `${original}.copy`,
+        stop: new AbortController(),
+        asked: Date.now(),
+      };
+      this.held.set(id, held);
+      this.queue = this.queue.then(() => this.make(held));
+      return held.told;
+    } catch (error) {
+      await rm(original, { force: true });
+      throw error;
+    }
+  }
+
+  /** How far a copy is; nothing of one that is not known. */
+  state(id: string): CopyState | undefined {
+    const held = this.held.get(id);
+    if (held) held.asked = Date.now();
+    return held?.told;
+  }
+
+  /** The file of a copy that is done, and its bytes. */
+  async file(id: string): Promise<{ path: string; size: number; type: string } | undefined> {
+    const held = this.held.get(id);
+    if (held?.told.state !== 'done') return undefined;
+    return { path: held.copy, size: (await stat(held.copy)).size, type: held.told.type };
+  }
+
+  /** Stops what is made of a file, and removes it. */
+  async drop(id: string): Promise<void> {
+    const held = this.held.get(id);
+    if (!held) return;
+    this.held.delete(id);
+    held.stop.abort();
+    await Promise.all([held.original, held.copy].map((path) => rm(path, { force: true })));
+  }
+
+  async close(): Promise<void> {
+    await Promise.all([...this.held.keys()].map((id) => this.drop(id)));
+    if (this.folder) await rm(await this.folder, { recursive: true, force: true });
+  }
+
+  private async make(held: Held): Promise<void> {
+    if (held.stop.signal.aborted) return;
+    const tell = (part: Partial<CopyState>) => (held.told = { ...held.told, ...part });
+    tell({ state: 'making' });
+    try {
+      await makeWorkingCopy(held.original, held.copy, held.told.footage, {
+        signal: held.stop.signal,
+        onProgress: (part) => tell({ part }),
+      });
+      tell({ state: 'done', part: 1 });
+    } catch (error) {
+      tell({ state: 'failed', fault: wordsOf(error as Error) });
+    } finally {
+      // The original is its owner's; here it was for the copy alone.
+      await rm(held.original, { force: true });
+      if (held.stop.signal.aborted) await rm(held.copy, { force: true });
+    }
+  }
+
+  private forget(): void {
+    for (const [id, held] of this.held) if (Date.now() - held.asked > FORGOTTEN) void this.drop(id);
+  }
+}
+
+/** Writes a stream into a file, and hashes it meanwhile. */
+async function stored(stream: NodeJS.ReadableStream, path: string): Promise<{ hash: string; size: number }> {
+  const hash = createHash('sha256');
+  let size = 0;
+  const passing = new Transform({
+    transform(chunk: Buffer, _encoding, done) {
+      hash.update(chunk);
+      size += chunk.length;
+      done(null, chunk);
+    },
+  });
+  await pipeline(stream, passing, createWriteStream(path));
+  return { hash: hash.digest('hex'), size };
+}
+
+/** What went wrong, without the paths of this machine. */
+function wordsOf(error: Error): string {
+  if (/ENOENT/.test(error.message)) return 'ffmpeg is not installed where the server runs.';
+  const said = error.message.split('\n').find((line) => !/^Command failed/.test(line) && line.trim() !== '');
+  return (said ?? 'It cannot be read.').replace(/\S*[\\/][\w-]{20,}\S*:?/g, 'The file').slice(0, 300);
+}
