@@ -48,7 +48,8 @@ it('footage that the browser does not play comes in as a working copy, on a phon
   expect(numbersIn(await session.downloaded('.mp4'))).toEqual(Array.from({ length: 40 }, (_, n) => n));
   await session.take('.mp4');
   // On the command line the original is rendered, where it lies beside the reel file.
-  await tap(page, 'save-reel-file');
+  await page.focus(id('save-reel-file'));
+  await page.keyboard.press('Enter');
   const reel = join(folder, 'copied.freshreel');
   writeFileSync(reel, await session.take('.freshreel'));
   const bin = join(__dirname, '../apps/server/bin/fresh-reel.mjs');

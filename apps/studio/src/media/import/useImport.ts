@@ -83,24 +83,32 @@ export function useImport(): Taking {
       ).finally(() => setCopy(undefined));
     };
     const items = await itemsOf(files, ask);
-    const came: Imported[] = [];
-    for (const [i, item] of items.entries()) {
-      if (control.signal.aborted) break;
-      const name = 'run' in item ? runName(item.run) : item.name;
+    const taken = new Map<number, Imported>();
+    // What has to be asked about comes last: an answer that is waited for keeps nothing else out.
+    const unplayed: { readonly at: number; readonly file: File; readonly why: NeedsCopyError }[] = [];
+    const bring = async (at: number, name: string, work: Work) => {
+      if (control.signal.aborted) return;
       const show = (part: number, stage?: string) =>
-        setComing({ name, part, number: i + 1, count: items.length, ...(stage ? { stage } : {}) });
-      const options = { onProgress: show, signal: control.signal };
+        setComing({ name, part, number: at + 1, count: items.length, ...(stage ? { stage } : {}) });
       show(0);
       try {
-        const imported = await ('run' in item
-          ? importSequence(item.run, item.rate, options)
-          : takenIn(item, options, askForCopy, show, (note) => setSaid((n) => [...n, note])));
-        if (imported) came.push(imported);
+        const imported = await work({ onProgress: show, signal: control.signal });
+        if (imported) taken.set(at, imported);
       } catch (error) {
-        if (error instanceof ImportCancelled) break;
-        setFaults((f) => [...f, messageOf(error)]);
+        const item = items[at];
+        if (error instanceof NeedsCopyError && item instanceof File && !unplayed.some((u) => u.at === at))
+          unplayed.push({ at, file: item, why: error });
+        else if (!(error instanceof ImportCancelled)) setFaults((f) => [...f, messageOf(error)]);
       }
+    };
+    for (const [at, item] of items.entries()) {
+      if (item instanceof File) await bring(at, item.name, (options) => importMedia(item, options));
+      else await bring(at, runName(item.run), (options) => importSequence(item.run, item.rate, options));
     }
+    const say = (note: string) => setSaid((n) => [...n, note]);
+    for (const { at, file, why } of unplayed)
+      await bring(at, file.name, (options) => byCopy(file, why, options, askForCopy, say));
+    const came = [...taken].sort(([a], [b]) => a - b).map(([, imported]) => imported);
     setComing(undefined);
     if (came.length > 0) announce(`${came.length === 1 ? '1 file is' : `${came.length} files are`} in.`);
     return came;
@@ -122,46 +130,46 @@ export function useImport(): Taking {
 
 type AskForCopy = (file: File, needs: NeedsCopy) => Promise<Parameters<CopyQuestion['answer']>[0]>;
 
+interface WorkOptions {
+  readonly onProgress: (part: number, stage?: string) => void;
+  readonly signal: AbortSignal;
+}
+/** Brings one thing in; nothing, where the user leaves it. */
+type Work = (options: WorkOptions) => Promise<Imported | undefined>;
+
 /**
- * Takes a file in; one that the browser does not play well goes through the app's server, where there is one and the
- * user wants it.
+ * Takes in a file that the browser does not play well: through the app's server, where there is one and the user wants it.
  * @returns nothing when the user leaves it
- * @throws as {@link importMedia} and {@link makeWorkingCopy} do
+ * @throws why it cannot be taken in otherwise; and as {@link importMedia} and {@link makeWorkingCopy} do
  */
-async function takenIn(
+async function byCopy(
   file: File,
-  options: { onProgress: (part: number) => void; signal: AbortSignal },
+  why: NeedsCopyError,
+  options: WorkOptions,
   ask: AskForCopy,
-  show: (part: number, stage?: string) => void,
   say: (note: string) => void,
 ): Promise<Imported | undefined> {
-  try {
-    return await importMedia(file, options);
-  } catch (error) {
-    if (!(error instanceof NeedsCopyError)) throw error;
-    const interlaced = error.needs.why === 'interlaced';
-    const asItIs = async () => {
-      const imported = await importMedia(file, { ...options, asItIs: true });
-      say(`“${file.name}” may be interlaced: combs show where things move.`);
-      return imported;
-    };
-    if (!(await serverMakesCopies())) {
-      if (interlaced) return asItIs();
-      throw error;
-    }
-    // It may be here already, from an earlier time.
-    const held = (await listMedia()).some((record) => record.original?.size === file.size)
-      ? await readWhole(await hashOfFile(file))
-      : null;
-    if (held) return { kind: 'media', record: held, notes: [], again: true };
-    const choice = await ask(file, error.needs);
-    if (choice === 'nothing') return undefined;
-    if (choice === 'plain') return asItIs();
-    const made = await makeWorkingCopy(file, (stage, part) => show(part, stage), options.signal);
-    const imported = await importCopy(made.file, made.original, options);
-    for (const note of made.notes) say(`“${file.name}”: ${note}`);
+  const asItIs = async () => {
+    const imported = await importMedia(file, { ...options, asItIs: true });
+    say(`“${file.name}” may be interlaced: combs show where things move.`);
     return imported;
+  };
+  if (!(await serverMakesCopies())) {
+    if (why.needs.why === 'interlaced') return asItIs();
+    throw why;
   }
+  // It may be here already, from an earlier time.
+  const held = (await listMedia()).some((record) => record.original?.size === file.size)
+    ? await readWhole(await hashOfFile(file))
+    : null;
+  if (held) return { kind: 'media', record: held, notes: [], again: true };
+  const choice = await ask(file, why.needs);
+  if (choice === 'nothing') return undefined;
+  if (choice === 'plain') return asItIs();
+  const made = await makeWorkingCopy(file, (stage, part) => options.onProgress(part, stage), options.signal);
+  const imported = await importCopy(made.file, made.original, options);
+  for (const note of made.notes) say(`“${file.name}”: ${note}`);
+  return imported;
 }
 
 /** What there is to take in, in the order of the files: each by itself, or numbered ones as the user says. */
