@@ -22,6 +22,7 @@ export const USE_NAMES: Readonly<Record<Use, string>> = {
   quote: 'Quote',
   gallery: 'Gallery',
   credits: 'Credits',
+  overlay: 'Overlay',
 };
 
 /** The frames offered, as a choice. */

@@ -23,6 +23,12 @@ describe('searching templates', () => {
     ['Qoutes', 'quote-card'],
     ['galleries', 'drift-wall'],
     ['bold opener', 'four-corners'],
+    ['transition', 'torn-across'],
+    ['overlays', 'light-leak'],
+    ['clapperboard', 'slate'],
+    ['speech bubbles', 'speech-bubble'],
+    ['arrow', 'pointer'],
+    ['film burn', 'light-leak'],
   ])('%s finds %s', (asked, id) => {
     const { near } = search.find(asked);
     expect(near).toBe(false);

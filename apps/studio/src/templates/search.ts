@@ -7,13 +7,14 @@ const USE_WORDS: Readonly<Record<Use, string>> = {
   'lower-third': 'strap nameplate name caption banner interview news subtitle speaker guest',
   'logo-sting': 'intro ident logo animation reveal bumper brand opening',
   opener: 'intro opening start beginning headline promo trailer teaser',
-  callout: 'hook pointer annotation label reel story short vertical promo social',
+  callout: 'hook pointer annotation arrow comic dialogue label reel story short vertical promo social',
   'end-card': 'outro ending end subscribe follow channel like social handle bell thanks',
   title: 'heading headline chapter intro text words',
   caption: 'subtitle lower place date location where when news label',
   quote: 'quotation testimonial review saying words text',
   gallery: 'slideshow photos pictures images album memories wall montage music',
   credits: 'outro ending end cast crew names roll list thanks subtitle music',
+  overlay: 'transition cut wipe flash burn film texture effect cover',
 };
 
 /** Words that follow from how a template is made. */

@@ -192,7 +192,11 @@ export class PaintPass {
     return this.composited(ops, layer, opacity, blend, { box: straight, plane, scale });
   }
 
-  private masked(ops: Op[], { layer, box }: Node<Layer>, { value, memo, plane, scale }: PaintTools): Op[] {
+  private masked(
+    ops: Op[],
+    { layer, box }: Node<Layer>,
+    { value, memo, moment, plane, scale }: PaintTools,
+  ): Op[] {
     const mask = layer.mask!;
     const [left, top, width, height] = value(mask.box);
     const area = {
@@ -203,7 +207,7 @@ export class PaintPass {
     };
     const feather = value(mask.feather) * scale;
     if (area.width <= 0 || area.height <= 0) return mask.invert ? ops : [];
-    const path = outlinePath(mask.outline, area, { value, memo });
+    const path = outlinePath(mask.outline, area, { value, memo, moment, plane });
     if (feather <= 0 && !mask.invert) return [{ op: 'clip', path, plane }, ...ops, { op: 'unclip' }];
     const shape: Op = { op: 'path', path, plane, fill: { kind: 'solid', colour: '#ffffff' }, opacity: 1 };
     const effects = feather > 0 ? [{ effect: 'blur', radius: feather } as const] : [];

@@ -52,6 +52,25 @@ export const outlineSchema = z.union([
     data: property(z.string().min(1).max(20000)),
     size: z.tuple([z.number().positive(), z.number().positive()]),
   }),
+  /** A box with a tail that points at a point of the frame, in parts of it. */
+  z.strictObject({
+    kind: z.literal('bubble'),
+    corner: positiveProperty.default(0),
+    to: pointProperty,
+    /** Width of the tail where it grows out, in frame units. */
+    width: positiveProperty.default(60),
+    /** The part of the way to the point that it takes. */
+    reach: property(z.number().min(0).max(1)).default(1),
+    /** How far it bows sideways, as a part of its length. */
+    bow: property(z.number().min(-1).max(1)).default(0),
+  }),
+  /** A line from a point of the frame, in parts of it, to the box and along its edge; for strokes. */
+  z.strictObject({
+    kind: z.literal('leader'),
+    to: pointProperty,
+    /** Frame units it keeps away from the point. */
+    gap: positiveProperty.default(0),
+  }),
 ]);
 export type OutlineDocument = z.infer<typeof outlineSchema>;
 

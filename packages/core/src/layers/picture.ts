@@ -36,7 +36,7 @@ export const picture: LayerKind<PictureLayer> = {
     return { size: { width: found.width * k, height: found.height * k } };
   },
 
-  paint({ layer, box }, { value, memo, plane, matrix, picture: find }) {
+  paint({ layer, box }, { value, memo, moment, plane, matrix, picture: find }) {
     const found = find(layer.slot, layer.clip);
     if (!found || box.width <= 0 || box.height <= 0) return [];
     const whole = { x: 0, y: 0, width: box.width, height: box.height };
@@ -48,7 +48,7 @@ export const picture: LayerKind<PictureLayer> = {
     // The edges of the picture are those of its box, and need no cutting.
     const isBox = outline.kind === 'rectangle' && value(outline.corner) <= 0;
     if (isBox && !drawing.spills) return [drawing.op];
-    const path = outlinePath(outline, whole, { value, memo });
+    const path = outlinePath(outline, whole, { value, memo, moment, plane });
     return [{ op: 'clip', path, plane }, drawing.op, { op: 'unclip' }];
   },
 

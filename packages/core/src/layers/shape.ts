@@ -62,7 +62,7 @@ export const shape: LayerKind<ShapeLayer> = {
     return { size: { width, height } };
   },
 
-  paint({ layer, box }, { value, memo, plane }) {
+  paint({ layer, box }, { value, memo, moment, plane }) {
     const [ew, eh] = value(layer.extent);
     if (ew <= 0 || eh <= 0 || box.width <= 0 || box.height <= 0) return [];
     const [fx, fy] = value(layer.extentFrom);
@@ -72,7 +72,7 @@ export const shape: LayerKind<ShapeLayer> = {
       width: box.width * ew,
       height: box.height * eh,
     };
-    const outline = outlinePath(layer.outline, drawn, { value, memo });
+    const outline = outlinePath(layer.outline, drawn, { value, memo, moment, plane });
     const whole = { x: 0, y: 0, width: box.width, height: box.height };
     const fill: Paint | undefined = layer.fill && resolvePaint(layer.fill, whole, value);
     const part = layer.stroke ? value(layer.stroke.drawn) : 1;
