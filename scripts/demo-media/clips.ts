@@ -2,6 +2,8 @@ import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { type Canvas, createCanvas } from '@napi-rs/canvas';
 import { randomAt } from '../../packages/core/src/motion/random';
+import { type Clip, ease, RATE, wander } from './clip';
+import { FILM_CLIPS } from './filmClips';
 import {
   BLUE,
   type Context,
@@ -23,27 +25,7 @@ import {
   vignette,
 } from './paint';
 
-/** Six short clips of the kite weekend. Each is a still backdrop, painted once, and what moves before it. */
-
-const RATE = 25;
-
-interface Clip {
-  readonly width: number;
-  readonly height: number;
-  readonly seconds: number;
-  /** What stands still; wider than the frame where it drifts. */
-  backdrop(c: Context, w: number, h: number): void;
-  backdropWidth?: number;
-  /** Paints a moment: `t` in seconds. */
-  moment(c: Context, w: number, h: number, t: number, backdrop: Canvas): void;
-}
-
-/** A slow wander, never the same way twice: three sines that do not share a period. */
-const wander = (t: number, seed: number) =>
-  (Math.sin(t * 0.9 + seed) + 0.6 * Math.sin(t * 1.7 + seed * 2.3) + 0.3 * Math.sin(t * 2.9 + seed * 4.1)) /
-  1.9;
-
-const ease = (t: number) => t * t * (3 - 2 * t);
+/** Short clips of the kite weekend. Each is a still backdrop, painted once, and what moves before it. */
 
 const crossing: Clip = {
   width: 960,
@@ -245,6 +227,7 @@ export const CLIPS = {
   'drifting-sky': drifting,
   'hand-and-line': line,
   'kite-going-up': tall,
+  ...FILM_CLIPS,
 } as const satisfies Record<string, Clip>;
 
 /** Writes a clip as H.264 in MP4, and a small picture of it; ffmpeg encodes. */

@@ -7,6 +7,7 @@ import { CLIPS, writeClip } from './clips';
 import { bakeryLogo, festivalBadge, festivalLogo, radioLogo, ropeLogo } from './logos';
 import { PHOTOS, photo } from './photos';
 import { SOUNDS, writeSound } from './sounds';
+import { writeWays } from './ways';
 
 const root = new URL('../../', import.meta.url);
 const templates = new URL('packages/templates/src/', root);
@@ -41,4 +42,5 @@ for (const [name, svg] of Object.entries(logos)) {
   await writeFile(new URL(`${name}.png`, demo), await logoPng(svg, 900));
 }
 await writeAssets(templates);
+await writeWays(shared, new URL('apps/studio/src/storage/demoWays.json', root));
 console.log('Demo media made.');

@@ -26,7 +26,7 @@ export const DEMO_BRAND: Brand = {
   },
 };
 
-/** Four reels, as a crew of two would have begun them. */
+/** Four reels of one title each, as a crew of two would have begun them. */
 export function demoReels(now: string): Reel[] {
   const make = (id: string, name: string, template: string, slots: Fill['slots'], look: string): Reel =>
     newReel(templateById(template), { id, name, now, shape: 'wide', fill: { look, slots, controls: {} } });
@@ -73,6 +73,8 @@ export async function startDemo(): Promise<void> {
   if ((await store.getItem('started')) !== null) return;
   const now = new Date().toISOString();
   await saveBrand(DEMO_BRAND);
-  for (const reel of demoReels(now)) await saveReel(reel);
+  // Needed at the first start alone.
+  const { demoFilm, demoHook } = await import('./demoFilm');
+  for (const reel of [...demoReels(now), demoHook(now), demoFilm(now)]) await saveReel(reel);
   await write({ started: now });
 }

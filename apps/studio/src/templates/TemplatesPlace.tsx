@@ -165,7 +165,7 @@ function Card({ template, isOwn, moving, brand, onPoint }: CardProps) {
         </Txt>
         <Txt kind="small" tone="quiet">
           {isOwn ? 'Yours. ' : ''}
-          {USE_NAMES[template.use]}, {lengthOf(template)}, {takes(template)}
+          {[USE_NAMES[template.use], lengthOf(template), takes(template)].filter(Boolean).join(', ')}
         </Txt>
       </View>
     </LinkPress>
