@@ -54,7 +54,7 @@ describe('reels', () => {
     await page.waitForSelector(id('reel-demo-strap'));
     await page.reload();
     await page.waitForSelector(id('reel-demo-strap'));
-    expect(await names(page)).toHaveLength(5);
+    expect(await names(page)).toHaveLength(7);
   });
 
   it('that are damaged say so, keep their data, and harm no other', async () => {
@@ -63,7 +63,7 @@ describe('reels', () => {
     await page.reload();
     expect(await textOf(page, 'damaged-broken')).toMatch(/not complete JSON.*Your other reels are safe/);
     expect(await textOf(page, 'damaged-newer')).toMatch(/made by a newer Fresh Reel/);
-    expect(await names(page)).toHaveLength(5);
+    expect(await names(page)).toHaveLength(7);
     await page.goto(`${session.address}/reels/broken`);
     await page.waitForFunction(() => document.body.textContent?.includes('This reel cannot be opened'));
   });

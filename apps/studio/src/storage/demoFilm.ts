@@ -220,6 +220,7 @@ export function demoFilm(now: string): Reel {
       .graphic('titles', 'title', 'mask-rise', 16, {
         look: 'plain',
         slots: { headline: 'Three days of wind', line: 'Thistledown Kite Weekend' },
+        controls: { position: [0.5, 0.8] },
       })
       .graphic('titles', 'marit', 'name-strap', 24, {
         look: 'paper',

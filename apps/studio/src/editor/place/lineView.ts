@@ -1,5 +1,7 @@
 /** Most pixels a frame takes: single ones are told apart and held with a finger. */
-export const MOST_PIXELS = 32;
+const MOST_PIXELS = 32;
+/** Most pixels a line is long: browsers lay nothing out beyond twice that. */
+const LONGEST = 16_000_000;
 
 /** Where frames of a reel lie on a line of some width. */
 export interface LineView {
@@ -15,11 +17,14 @@ const BEHIND = 1.08;
 
 /** Pixels of a frame at which all of a reel is seen. */
 export const fittingPixels = (width: number, frames: number) =>
-  Math.min(MOST_PIXELS, Math.max(0.001, width / (frames * BEHIND)));
+  Math.min(mostPixels(frames), Math.max(0.0001, width / (frames * BEHIND)));
+
+/** Most pixels a frame takes in a reel of so many. */
+const mostPixels = (frames: number) => Math.min(MOST_PIXELS, LONGEST / (frames * BEHIND));
 
 /** Pixels of a frame, kept between all of the reel and single frames. */
 export const zoomed = (px: number, by: number, width: number, frames: number) =>
-  Math.min(MOST_PIXELS, Math.max(fittingPixels(width, frames), px * by));
+  Math.min(mostPixels(frames), Math.max(fittingPixels(width, frames), px * by));
 
 /**
  * The frame at the left edge, so that the playhead is seen.
