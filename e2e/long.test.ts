@@ -1,17 +1,5 @@
 import type { Page } from 'puppeteer-core';
-import {
-  choose,
-  fieldValue,
-  fill,
-  id,
-  LAPTOP,
-  pause,
-  saved,
-  serve,
-  tap,
-  textOf,
-  waitForText,
-} from './support/browser';
+import { choose, fill, id, LAPTOP, pause, saved, serve, tap, waitForText } from './support/browser';
 import { numberedClip } from './support/clips';
 import { itemTimes } from './support/place';
 

@@ -4,7 +4,7 @@
  */
 
 import { execFileSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -153,6 +153,64 @@ function clipFile(name, args, source = `${root}packages/templates/src/shared/kit
   return path;
 }
 
+/** Six seconds at 1080p30 that decode like a camera's. */
+function hdClip(name, more) {
+  return clipFile(name, [
+    ...more,
+    ...['-vf', 'scale=1920:1080,noise=alls=8:allf=t', '-r', '30', '-t', '6', '-c:v', 'libx264'],
+    ...['-preset', 'fast', '-pix_fmt', 'yuv420p', '-b:v', '12M', '-g', '60'],
+  ]);
+}
+
+/** A reel file of so many minutes, of the demo's clips: three to a minute, and five titles on two tracks. */
+async function reelFile(minutes) {
+  const { addTitle, addFile, emptyReel } = await import(
+    new URL('../packages/core/src/index.ts', import.meta.url).href
+  );
+  const { templateById } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);
+  const { sharedAsset } = await import(new URL('../packages/templates/src/files.ts', import.meta.url).href);
+  const clips = ['kites-crossing', 'kite-near', 'crowd-on-the-hill', 'drifting-sky', 'market-at-noon'];
+  const made = { id: `long-${minutes}`, name: `${minutes} minutes`, now: new Date().toISOString() };
+  let reel = emptyReel({ ...made, frame: { width: 1920, height: 1080 }, rate: { num: 25, den: 1 } });
+  for (let i = 0; i < minutes * 3; i++) {
+    const media = sharedAsset(`${clips[i % clips.length]}.mp4`);
+    ({ reel } = addFile(reel, { kind: 'clip', media, name: `${i}.mp4`, duration: 20 }, i * 500));
+  }
+  const titles = ['name-strap', 'pointer', 'place-date'];
+  for (let i = 0; i < minutes * 5; i++) {
+    ({ reel } = addTitle(reel, templateById(titles[i % titles.length]), i * 300 + 5));
+  }
+  const looped = reel.tracks.map((t) => ({
+    ...t,
+    items: t.items.map((x) => (x.kind === 'clip' ? { ...x, clip: { end: 'loop' } } : x)),
+  }));
+  const path = join(folder, `${minutes}-minutes.json`);
+  writeFileSync(path, JSON.stringify({ ...reel, tracks: looped }));
+  return path;
+}
+
+/** Gives the app files by a button that asks for them. */
+async function giveFiles(tab, testID, ...paths) {
+  await tab.waitForSelector(`[data-testid="${testID}"]`);
+  const [chooser] = await Promise.all([tab.waitForFileChooser(), tab.click(`[data-testid="${testID}"]`)]);
+  await chooser.accept(paths);
+}
+
+/** Pictures a second of the surface that shows the most, while it plays. */
+async function shownWhilePlaying(tab, milliseconds) {
+  await tab.click('[data-testid="play"]');
+  await pause(1500);
+  return tab.evaluate(async (ms) => {
+    window.seen.frames.length = 0;
+    const begun = performance.now();
+    await new Promise((resolve) => setTimeout(resolve, ms));
+    const seconds = (performance.now() - begun) / 1000;
+    const counts = new Map();
+    for (const [surface] of window.seen.frames) counts.set(surface, (counts.get(surface) ?? 0) + 1);
+    return Math.max(0, ...counts.values()) / seconds;
+  }, milliseconds);
+}
+
 /** The app as built, with a worker that keeps the times of keys, documents and frames. */
 async function inApp(path, act, view = { width: 1280, height: 800 }) {
   const app = createApp();
@@ -248,21 +306,7 @@ const parts = {
     row('motion-blur-8-samples', blur.blurred / blur.sharp, 'frames', 12, blur.blurred / blur.sharp <= 12);
   },
   async files() {
-    const hd = clipFile('hd.mp4', [
-      ...[
-        '-vf',
-        'scale=1920:1080,noise=alls=8:allf=t',
-        '-r',
-        '30',
-        '-t',
-        '6',
-        '-c:v',
-        'libx264',
-        '-preset',
-        'fast',
-      ],
-      ...['-pix_fmt', 'yuv420p', '-b:v', '12M', '-g', '60'],
-    ]);
+    const hd = hdClip('hd.mp4', []);
     const large = clipFile('large.mp4', ['-t', '160', '-c', 'copy'], hd);
     const added = await inWorker('adding', large);
     say(
@@ -311,7 +355,6 @@ const parts = {
     // After the first three tenths everything that is kept is there.
     const growth = memory.at(-1) / memory[3];
     row('memory-long-clip', growth, 'times', 1.1, growth <= 1.1);
-    rmSync(folder, { recursive: true, force: true });
   },
   async interface() {
     const latencies = await inApp('/reels/demo-strap', async (tab, go) => {
@@ -406,6 +449,117 @@ const parts = {
     const frames = await inWorker('follow');
     row('follow-640x360', frames, 'fps', 60, frames >= 60);
   },
+  /** A clip of 1080p with two titles over it in the app, its sound on; going through it; and reels of ten minutes and of one. */
+  async footage() {
+    const hd = hdClip('shot.mp4', [
+      '-f',
+      'lavfi',
+      '-i',
+      'sine=frequency=330:duration=6',
+      '-map',
+      '0:v',
+      '-map',
+      '1:a',
+    ]);
+    const one = await inWorker('one-clip', hd);
+    const titles = (await inWorker('templates')).filter(({ id }) => id === 'name-strap' || id === 'pointer');
+    const painting = titles.reduce((sum, { p95 }) => sum + p95, 0);
+    const apart = 1000 / (one.mean + painting);
+    const wanted = Math.min(30, 0.9 * apart);
+    const view = { width: 1600, height: 900 };
+    const { shown, scrubs } = await inApp(
+      '/shelf',
+      async (tab, go) => {
+        await go();
+        await giveFiles(tab, 'shelf-add', hd);
+        await tab.waitForSelector('[data-testid="media-shot.mp4"]');
+        await tab.click('[data-testid="shelf-new-reel"]');
+        const card = '[data-testid="new-reel-sheet"] [data-testid="media-shot.mp4"]';
+        await tab.waitForSelector(card);
+        await tab.click(card);
+        await tab.click('[data-testid="new-reel-make"]');
+        for (const title of ['name-strap', 'pointer']) {
+          await tab.waitForSelector('[data-testid="place-title"]');
+          await tab.click('[data-testid="place-title"]');
+          await tab.waitForSelector(`[data-testid="title-${title}"]`);
+          await tab.click(`[data-testid="title-${title}"]`);
+          await tab.waitForSelector(`[data-testid="item-${title}"]`);
+        }
+        await pause(2000);
+        const pictures = await shownWhilePlaying(tab, 3500);
+        await tab.click('[data-testid="play"]');
+        await pause(800);
+        await tab.focus('[data-testid="line-seek"]');
+        const times = [];
+        for (const key of [
+          'Home',
+          ...Array(4).fill('PageDown'),
+          ...Array(30).fill('ArrowLeft'),
+          ...Array(4).fill('PageUp'),
+        ]) {
+          await tab.evaluate(() => (window.seen.frames.length = 0));
+          await tab.keyboard.press(key);
+          await tab
+            .waitForFunction(() => window.seen.frames.length > 0, { polling: 5, timeout: 5000 })
+            .catch(() => undefined);
+          const took = await tab.evaluate(() => (window.seen.frames[0]?.[2] ?? Number.NaN) - window.seen.key);
+          if (took >= 0) times.push(took);
+          await pause(120);
+        }
+        return { shown: pictures, scrubs: times };
+      },
+      view,
+    );
+    say(
+      `        decoding and painting apart ${apart.toFixed(1)} frames a second; ${scrubs.length} jumps, the middle one ${percentile(scrubs, 0.5).toFixed(0)} ms`,
+    );
+    row('preview-clip-two-titles', shown, 'fps', Number(wanted.toFixed(1)), shown >= wanted);
+    row('scrub-to-picture', percentile(scrubs, 0.95), 'ms', 150, percentile(scrubs, 0.95) <= 150);
+    const figures = [];
+    for (const minutes of [1, 10]) {
+      const file = await reelFile(minutes);
+      figures.push(
+        await inApp('/reels', async (tab, go) => {
+          await go();
+          await giveFiles(tab, 'open-reel-file', file);
+          await tab.waitForSelector('[data-testid="play"]');
+          await pause(2500);
+          await tab.goBack();
+          const card = '[data-testid="reels"] a[href^="/reels/"]';
+          await tab.waitForSelector(card);
+          await pause(2500);
+          await tab.evaluate(() => (window.seen.frames.length = 0));
+          const open = await tab.evaluate(
+            (selector) =>
+              new Promise((resolve) => {
+                const before = new Set(window.seen.frames.map(([surface]) => surface));
+                const begun = performance.now();
+                document.querySelector(selector).click();
+                const look = () => {
+                  const there = document.querySelector('[data-testid="line"], [data-testid="sheet-fill"]');
+                  const frame = window.seen.frames.find(
+                    ([surface, , time]) => time > begun && !before.has(surface),
+                  );
+                  if (there && frame) return resolve((frame[2] - begun) / 1000);
+                  requestAnimationFrame(look);
+                };
+                look();
+              }),
+            card,
+          );
+          await pause(1500);
+          await shownWhilePlaying(tab, 8000);
+          return { open, memory: browserMemory() };
+        }),
+      );
+    }
+    const [short, long] = figures;
+    row('open-ten-minutes-in-app', long.open, 's', 1.5, long.open <= 1.5);
+    say(
+      `        memory with a reel of one minute ${short.memory.toFixed(0)} MB, of ten ${long.memory.toFixed(0)} MB`,
+    );
+    row('memory-ten-minutes', long.memory / short.memory, 'times', 1.15, long.memory / short.memory <= 1.15);
+  },
   /** Pictures a second that are shown in the app at 960×540, with the sound on, and the page's own frames. */
   async playing() {
     const { TEMPLATES } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);
@@ -452,5 +606,6 @@ for (const [name, run] of Object.entries(parts))
 
 await browser.close();
 bench.server.close();
+rmSync(folder, { recursive: true, force: true });
 if (json) console.log(JSON.stringify(rows));
 process.exit(0);

@@ -6,7 +6,6 @@ import { type Clip, ease, RATE, wander } from './clip';
 import { FILM_CLIPS } from './filmClips';
 import {
   BLUE,
-  type Context,
   clouds,
   GOLD,
   GREEN,
