@@ -5,6 +5,10 @@ import { type ClipSample, type ClipSource, openClip } from './clipSource';
 const MOST_KEPT = 6;
 /** A step forward of up to so many seconds is decoded through; a longer one, or one back, is jumped to. */
 const READ_ON = 1.5;
+/** Of what is decoded on the way to a frame farther back, the last frames are kept: it goes on back, more likely than not. */
+const KEPT_BACK = 16;
+/** Seconds before such a frame at which reading begins. */
+const BACK = 0.5;
 
 interface Frame {
   readonly from: number;
@@ -34,14 +38,21 @@ class Cursor {
     return this.ahead ? at - this.ahead.timestamp : Number.NEGATIVE_INFINITY;
   }
 
-  /** Goes on to the sample of a second, and gives it with the time the next one begins. The caller closes it. */
-  async read(at: number): Promise<{ sample: ClipSample; to: number } | undefined> {
+  /**
+   * Goes on to the sample of a second, and gives it with the time the next one begins. The caller closes it.
+   * @param passing sees what lies on the way, and when each is over
+   */
+  async read(
+    at: number,
+    passing?: (sample: ClipSample, to: number) => void,
+  ): Promise<{ sample: ClipSample; to: number } | undefined> {
     for (;;) {
       const sample = this.ahead;
       if (!sample) return undefined;
       await this.step();
       const to = this.ahead?.timestamp ?? Number.POSITIVE_INFINITY;
       if (to > at) return { sample, to };
+      passing?.(sample, to);
       sample.close();
     }
   }
@@ -63,6 +74,8 @@ export class ClipReader {
   private readonly free: OffscreenCanvas[] = [];
   private cursors: Cursor[] = [];
   private busy: Promise<void> = Promise.resolve();
+  /** How many frames are kept now. */
+  private most = MOST_KEPT;
   /** Longest side frames are kept at; less than the clip's own while a small preview plays. */
   private side = Number.POSITIVE_INFINITY;
 
@@ -116,7 +129,6 @@ export class ClipReader {
   /** Each second is read on from the cursor that is nearest before it; cursors that none of them needs are closed. */
   private async decodeAll(seconds: readonly number[]): Promise<void> {
     const used = new Set<Cursor>();
-    const most = Math.max(MOST_KEPT, seconds.length);
     for (const at of seconds) {
       const held = this.kept.findIndex(showsAt(at));
       if (held >= 0) {
@@ -126,23 +138,36 @@ export class ClipReader {
         if (behind) used.add(behind);
         continue;
       }
+      const isBack = this.cursors.some((c) => c.distance(at) < 0 && c.distance(at) > -BACK);
+      this.most = isBack ? KEPT_BACK : MOST_KEPT;
       let cursor = this.nearest((c) => (c.distance(at) < 0 ? READ_ON : c.distance(at)));
       if (!cursor) {
-        cursor = await Cursor.at(this.source, at);
+        // What comes before it is decoded on the way from a key frame in any case.
+        cursor = await Cursor.at(this.source, isBack ? Math.max(0, at - BACK) : at);
         this.cursors.push(cursor);
       }
       used.add(cursor);
-      const read = await cursor.read(at);
+      const read = await cursor.read(at, isBack ? this.passing(at) : undefined);
       if (!read) continue;
       // Before the first frame of a clip, the first shows.
       this.keep(read.sample, Math.min(read.sample.timestamp, at), read.to);
       read.sample.close();
+      const most = Math.max(this.most, seconds.length);
       while (this.kept.length > most) this.free.push(this.kept.shift()!.picture.image);
       this.free.splice(0, this.free.length - 2);
     }
     const idle = this.cursors.filter((c) => !used.has(c));
     this.cursors = this.cursors.filter((c) => used.has(c));
     await this.drop(idle);
+  }
+
+  /** Keeps what lies shortly before a second that is gone back to. */
+  private passing(at: number) {
+    return (sample: ClipSample, to: number) => {
+      if (at - to > BACK || this.has(sample.timestamp)) return;
+      this.keep(sample, sample.timestamp, to);
+      while (this.kept.length > KEPT_BACK) this.free.push(this.kept.shift()!.picture.image);
+    };
   }
 
   /** The cursor at the least distance, if that is near enough to read on. */
