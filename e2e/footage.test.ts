@@ -372,3 +372,16 @@ it('on a phone two fingers show it larger, and one that rests on an item drags i
   expect((await itemTimes(page))['name-strap']).not.toBe(starts);
   await page.close();
 });
+
+it('a template goes into a reel that is there, after its last title', async () => {
+  const page = await session.page(LAPTOP, '/templates/typed-note');
+  await tap(page, 'into-reel');
+  await tap(page, 'into-demo-strap');
+  await page.waitForSelector(id('step-place'));
+  await tap(page, 'step-place');
+  await page.waitForSelector(id('item-typed-note'));
+  const times = await itemTimes(page);
+  expect(times['demo-strap-1']).toBe('00:00:00:00 00:00:05:24');
+  expect(times['typed-note']).toMatch(/^00:00:05:24/);
+  await page.close();
+});

@@ -120,6 +120,7 @@ export {
   addFile,
   addFiles,
   addTitle,
+  addTitleAfter,
   type FileFacts,
   frameOfClip,
   reelOfFiles,

@@ -19,6 +19,7 @@ import { colour, useIsWide } from '../ui/theme';
 import { webProps } from '../ui/web';
 import { FootageSheet } from './FootageSheet';
 import { FRAME_SHAPES, lengthOf, USE_NAMES } from './facts';
+import { ReelSheet } from './ReelSheet';
 import { SLOT_KIND } from './slots';
 import { TemplatePreview } from './TemplatePreview';
 import { useStartReel } from './useStartReel';
@@ -34,7 +35,8 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
   const setPreferences = useSetPreferences();
   const [ground, setGround] = useState(false);
   const [footage, setFootage] = useState(false);
-  const { start, startOver, fault } = useStartReel();
+  const [into, setInto] = useState(false);
+  const { start, startOver, addTo, fault } = useStartReel();
   const save = useSaveTemplateFile();
   const takeOut = useTakingOut(template);
   return (
@@ -112,6 +114,7 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
               onPress={() => setFootage(true)}
               testID="over-footage"
             />
+            <Button title="Add to a reel" icon="plus" onPress={() => setInto(true)} testID="into-reel" />
           </View>
           {fault && <Banner kind="fault">{fault}</Banner>}
           <View style={styles.group}>
@@ -177,6 +180,15 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
         </View>
       </ScrollView>
       {ground && <GroundSheet onClose={() => setGround(false)} />}
+      {into && (
+        <ReelSheet
+          onChoose={(reel) => {
+            setInto(false);
+            void addTo(template, reel, wearing);
+          }}
+          onClose={() => setInto(false)}
+        />
+      )}
       {footage && (
         <FootageSheet
           onChoose={(clip) => {

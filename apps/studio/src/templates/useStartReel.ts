@@ -1,15 +1,21 @@
 import {
+  addTitleAfter,
   EMPTY_FILL,
   type FrameShape,
+  messageOf,
   newReel,
   reelOverClip,
   type Template,
   wearBrand,
 } from '@fresh-reel/core';
-import { useCallback } from 'react';
+import { useRouter } from 'expo-router';
+import { useCallback, useState } from 'react';
 import { useNewReel } from '../shell/useNewReel';
 import { fileFacts, type MediaRecord } from '../storage/media';
-import { useBrand } from '../storage/queries';
+import { useBrand, useSaveReel } from '../storage/queries';
+import { readReel } from '../storage/reels';
+import type { ReelSummary } from '../storage/summaries';
+import { ifFree, reelLock } from '../storage/tabs';
 
 /** What smooth titles usually go out at (common practice); the reel can have another. */
 const VIDEO_RATE = { num: 60000, den: 1001 } as const;
@@ -23,8 +29,28 @@ export function useStartReel() {
       branded && brand ? wearBrand(template, EMPTY_FILL, brand) : EMPTY_FILL,
     [brand],
   );
+  const router = useRouter();
+  const save = useSaveReel();
+  const [refused, setRefused] = useState<string>();
+  /** Puts the title into a reel that is there, after its last one, and opens that. */
+  const addTo = async (template: Template, { id, name }: ReelSummary, branded: boolean) => {
+    setRefused(undefined);
+    try {
+      const free = await ifFree(reelLock(id), async () => {
+        const stored = await readReel(id);
+        if (stored?.kind !== 'reel') throw new Error('This reel is not here any more. Reload the page.');
+        const { reel } = addTitleAfter(stored.reel, template, fillFor(template, branded));
+        await save.mutateAsync({ ...reel, changed: new Date().toISOString() });
+      });
+      if (free) router.push(`/reels/${id}`);
+      else setRefused(`“${name}” is open in another tab. Add the title there, or close it first.`);
+    } catch (error) {
+      setRefused(messageOf(error));
+    }
+  };
   return {
-    fault,
+    fault: fault ?? refused,
+    addTo,
     start: (template: Template, shape: FrameShape, branded: boolean) =>
       start(template.name, (made) =>
         newReel(template, { ...made, shape, rate: VIDEO_RATE, fill: fillFor(template, branded) }),

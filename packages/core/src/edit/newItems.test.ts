@@ -8,6 +8,7 @@ import {
   addColour,
   addFile,
   addTitle,
+  addTitleAfter,
   type FileFacts,
   frameOfClip,
   reelOfFiles,
@@ -40,6 +41,14 @@ describe('what is added', () => {
     ({ reel: next } = addColour(next, '#112233', 0));
     expect(shown(next)).toEqual(['sound@0', 'clip@10 picture@400', 'colour@0', 'r-1@0']);
     opens(next);
+  });
+
+  it('as a title after the last one begins where that is over, and at the beginning of a reel without any', () => {
+    const { reel: next } = addTitleAfter(addTitle(reel, named('strap'), 100).reel, named('note'));
+    // A title of 150 frames of 60 a second is 63 of 25.
+    expect(shown(next)).toEqual([`r-1@0 strap@100 note@${100 + reelEnd(reel)}`]);
+    const { reel: only } = addTitleAfter({ ...reel, tracks: [] }, named('note'));
+    expect(shown(only)).toEqual(['note@0']);
   });
 
   it('as a title stands on top, and is kept once for all of its kind', () => {

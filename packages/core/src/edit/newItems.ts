@@ -5,7 +5,7 @@ import type { Template } from '../documents/template';
 import { offeredSize } from '../render/plan';
 import { framesIn, nearestRate } from '../time/rate';
 import { itemOf } from './items';
-import { freeId, hasRoom, putItem, putOnNew, withTemplate } from './place';
+import { freeId, hasRoom, putItem, putOnNew, spanOf, withTemplate } from './place';
 import { emptyReel, type MediaFile, type NewReel } from './reel';
 
 /** What is known of a file that goes into a reel. */
@@ -105,6 +105,14 @@ export function addTitle(reel: Reel, template: Template, at: number, fill: Fill 
     reel: titles ? putItem(held, item, titles.id) : putOnNew(held, item, held.tracks.length, 'titles'),
     id,
   };
+}
+
+/** Puts a title where the last one of the reel is over. */
+export function addTitleAfter(reel: Reel, template: Template, fill: Fill = EMPTY_FILL): Added {
+  const ends = reel.tracks.flatMap((t) =>
+    t.items.flatMap((item) => (item.kind === 'graphic' ? [spanOf(reel, item)[1]] : [])),
+  );
+  return addTitle(reel, template, Math.max(0, ...ends), fill);
 }
 
 /** What is seen goes on a track of its like that has room, else on a new one; always below the lowest title. */
