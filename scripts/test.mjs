@@ -67,7 +67,8 @@ const built = new Promise((resolve) => building.on('exit', resolve));
 // Left to itself, Jest takes one worker on two cores.
 jest('unit', ['--maxWorkers=2']);
 if ((await built) !== 0) failed++;
-jest('interface', ['-c', 'e2e/jest.config.mjs', '--runInBand']);
+// Two at once, on two cores: each has a server and a browser of its own, and waits much of its time.
+jest('interface', ['-c', 'e2e/jest.config.mjs', '--maxWorkers=2']);
 
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

@@ -9,6 +9,7 @@ import { restoreRenders } from '@/render/jobs';
 import { startDemoShelf } from '@/shelf/demoShelf';
 import { onStored } from '@/storage/changes';
 import { startDemo } from '@/storage/demo';
+import { loadFilms } from '@/storage/loadFilms';
 import { clearBrokenImports } from '@/storage/media';
 import { keys, queryClient } from '@/storage/queries';
 import { purgeOld } from '@/storage/removed';
@@ -31,7 +32,7 @@ export default function Layout() {
   const [state, setState] = useState<'starting' | 'ready' | { fault: string }>('starting');
   useEffect(() => {
     recoverUnsaved()
-      .then(startDemo)
+      .then(() => startDemo(loadFilms))
       .then(() => setState('ready'))
       .catch((error: unknown) => setState({ fault: messageOf(error) }));
     void restoreRenders();

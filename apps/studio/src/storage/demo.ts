@@ -68,13 +68,14 @@ export function demoReels(now: string): Reel[] {
   ];
 }
 
-/** Puts the demo in at the first start; later starts, and users who deleted it, are left alone. */
-export async function startDemo(): Promise<void> {
+/**
+ * Puts the demo in at the first start; later starts, and users who deleted it, are left alone.
+ * @param films makes the reels that are cut from clips, which are needed then alone
+ */
+export async function startDemo(films: (now: string) => Promise<readonly Reel[]>): Promise<void> {
   if ((await store.getItem('started')) !== null) return;
   const now = new Date().toISOString();
   await saveBrand(DEMO_BRAND);
-  // Needed at the first start alone.
-  const { demoFilm, demoHook } = await import('./demoFilm');
-  for (const reel of [...demoReels(now), demoHook(now), demoFilm(now)]) await saveReel(reel);
+  for (const reel of [...demoReels(now), ...(await films(now))]) await saveReel(reel);
   await write({ started: now });
 }

@@ -10,6 +10,7 @@ import { lengthOf } from '../reel/itemLength';
 import { secondOf } from '../reel/way';
 import { holdFraming } from './framing';
 import { changeTracks, itemOf } from './items';
+import { cuesOf } from './markers';
 import { addTitle } from './newItems';
 import { cutItem, EditError, freeId, moveItems, putItem, spanOf } from './place';
 
@@ -123,8 +124,8 @@ export function cutsOf(reel: Reel, but?: string): number[] {
 }
 
 /**
- * Puts the middle of an item on the cut that is nearest to a frame; a picture or clip is laid over it with the screen
- * blend, unless it has another: light that flashes over the cut.
+ * Puts the middle of an item on the cut that is nearest to a frame; of a graphic that has a cue called `cut`, that. A picture
+ * or clip is laid over it with the screen blend, unless it has another: light that flashes over the cut.
  * @throws {EditError} when there is no cut
  */
 export function centreOnCut(reel: Reel, id: string, frame: number): Reel {
@@ -134,7 +135,9 @@ export function centreOnCut(reel: Reel, id: string, frame: number): Reel {
   const [cut] = cutsOf(reel, id).sort((a, b) => Math.abs(a - frame) - Math.abs(b - frame));
   if (cut === undefined)
     throw new EditError('There is no cut yet: add the shots first, then lay this over where they meet.');
-  const start = Math.max(0, cut - Math.round(lengthOf(reel, item) / 2));
+  const flash = cuesOf(reel, item).find(({ id: cue }) => cue === 'cut');
+  const middle = flash ? flash.frame - item.start : Math.round(lengthOf(reel, item) / 2);
+  const start = Math.max(0, cut - middle);
   const moved = moveItems(reel, [id], start - item.start);
   const isShot = item.kind === 'clip' || item.kind === 'still';
   return isShot && !item.framing?.blend ? holdFraming(moved, id, 'blend', 'screen') : moved;

@@ -11,6 +11,7 @@ import { copyToMarker, pasteItems, takeAlong } from './clipboard';
 import { centreOnCut, cutsOf, freezeInto, freezeItem } from './freeze';
 import { itemOf } from './items';
 import { addMarker, changeMarker, cuesOf, keepMeetings, meet, nextMarker, removeMarkers } from './markers';
+import { addTitle } from './newItems';
 import { copyItems, EditError, moveItems, putItem } from './place';
 import { newReel, setControl } from './reel';
 import { setRate } from './setRate';
@@ -192,6 +193,19 @@ describe('freezing', () => {
     const laid = centreOnCut(reel, 'leak', 190);
     expect(itemOf(laid, 'leak')!.item).toMatchObject({ start: 184, framing: { blend: 'screen' } });
     expect(() => centreOnCut(titled(), 'r-1', 0)).toThrow(/no cut yet/);
+  });
+
+  it('an overlay that says where its cut is has that on the nearest cut', () => {
+    // Its cut comes 20 frames of 50 a second after it begins: ten of the reel.
+    const cues = [{ id: 'cut', name: 'The cut', at: { at: 20, of: 'in' } }];
+    const over = templateOf([plate], {
+      rate: { num: 50, den: 1 },
+      timing: { in: 60, hold: 0, out: 20 },
+      cues,
+    });
+    const { reel, id } = addTitle(shot(), over, 300);
+    const laid = centreOnCut(reel, id, 190);
+    expect([startOf(laid, id), cueAt(laid, 'cut', id)]).toEqual([190, 200]);
   });
 });
 
