@@ -1,25 +1,26 @@
 import { messageOf } from '@fresh-reel/core';
-import { TEMPLATES } from '@fresh-reel/templates';
 import { CommandError, parseRenderCommand, USAGE } from './command';
-import { follow, parseFollowCommand } from './follow';
-import { render } from './render';
 
-/** The command line. @returns the exit code: 0 only when all that was asked for is done. */
+/** The command line; what a command needs is loaded once it is known to be one. @returns the exit code: 0 only when all that was asked for is done. */
 export async function main(args: readonly string[]): Promise<number> {
   const [verb, ...rest] = args;
   try {
     if (verb === 'list') {
+      const { TEMPLATES } = await import('@fresh-reel/templates');
       for (const t of TEMPLATES) console.log(`${t.id}\t${t.name}: ${t.about}`);
       return 0;
     }
     if (verb === 'render') {
-      const { written, folder } = await render(parseRenderCommand(rest), (done, count) => {
+      const command = parseRenderCommand(rest);
+      const { render } = await import('./render');
+      const { written, folder } = await render(command, (done, count) => {
         if (process.stderr.isTTY) process.stderr.write(`\rframe ${done} of ${count} `);
       });
       console.log(`${written} frames in ${folder}`);
       return 0;
     }
     if (verb === 'follow') {
+      const { follow, parseFollowCommand } = await import('./follow');
       const command = parseFollowCommand(rest);
       const sights = await follow(command);
       console.log(
