@@ -21,19 +21,12 @@ const results = mkdtempSync(join(tmpdir(), 'fresh-reel-test-'));
 let passed = 0;
 let failed = 0;
 
-/** Starts a command that counts as one check; what it says is told when it is over. */
+/** Runs a command that counts as one check. */
 function check(name, command, args) {
-  const running = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
-  let said = '';
-  for (const stream of [running.stdout, running.stderr]) stream.on('data', (bytes) => (said += bytes));
-  return new Promise((resolve) => {
-    running.on('close', (code) => {
-      console.log(`\n— ${name}\n${said.trimEnd()}`);
-      if (code === 0) passed++;
-      else failed++;
-      resolve();
-    });
-  });
+  console.log(`\n— ${name}`);
+  const ok = spawnSync(command, args, { cwd: root, stdio: 'inherit' }).status === 0;
+  if (ok) passed++;
+  else failed++;
 }
 
 /** Runs Jest and adds its counts; a run that could not start counts as one failure. */
@@ -66,13 +59,11 @@ function jest(name, args) {
   }
 }
 
-// The app is built while the rest runs that needs none of it.
+check('format and lint', 'npx', ['--no-install', 'biome', 'check', '.']);
+check('types', 'npm', ['run', '--silent', 'typecheck']);
+// The app is built while the unit tests run, which need none of it.
 const building = spawn('node', ['scripts/build.mjs'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] });
 const built = new Promise((resolve) => building.on('exit', resolve));
-await Promise.all([
-  check('format and lint', 'npx', ['--no-install', 'biome', 'check', '.']),
-  check('types', 'npm', ['run', '--silent', 'typecheck']),
-]);
 // Left to itself, Jest takes one worker on two cores.
 jest('unit', ['--maxWorkers=2']);
 if ((await built) !== 0) failed++;
