@@ -90,7 +90,7 @@ it('an AVI and interlaced footage come through the server, and what was done is 
 
 it('a copy that is stopped leaves nothing; what is no clip is refused in words', async () => {
   const long = join(folder, 'long.mov');
-  ffmpeg(['-f', 'lavfi', '-i', 'testsrc2=s=1280x720:r=25:d=8', ...HEVC, '-preset', 'ultrafast', long]);
+  ffmpeg(['-f', 'lavfi', '-i', 'testsrc2=s=854x480:r=25:d=10', ...HEVC, '-preset', 'ultrafast', long]);
   const page = await shelf(LAPTOP);
   await choose(page, 'shelf-add', long);
   await tap(page, 'copy-make');
