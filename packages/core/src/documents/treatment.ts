@@ -59,5 +59,8 @@ export const treatmentSchema = z.discriminatedUnion('effect', [
 export type Treatment = z.infer<typeof treatmentSchema>;
 export type TreatmentKind = Treatment['effect'];
 
+/** Most treatments of one thing. */
+export const MOST_TREATMENTS = 12;
+
 /** Treatments in the order in which they are applied. */
-export const treatmentsSchema = z.array(treatmentSchema).max(12);
+export const treatmentsSchema = z.array(treatmentSchema).max(MOST_TREATMENTS);

@@ -1,7 +1,7 @@
 import type { Fill } from '../documents/fill';
 import type { ReelItem, ReelItemOf, Track } from '../documents/item';
 import { freshPicture } from '../documents/pictureFill';
-import { valueAt } from '../documents/property';
+import { type Property, type Value, valueAt } from '../documents/property';
 import { layoutFrame, type Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import { takesPictures } from '../evaluate/controls';
@@ -9,7 +9,7 @@ import { itemMoment } from '../reel/framing';
 import { lengthOf } from '../reel/itemLength';
 import { secondOf } from '../reel/way';
 import { holdFraming } from './framing';
-import { changeTracks, itemOf } from './items';
+import { changeKeyed, changeTracks, itemOf } from './items';
 import { cuesOf } from './markers';
 import { addTitle } from './newItems';
 import { cutItem, EditError, freeId, moveItems, putItem, spanOf } from './place';
@@ -33,22 +33,10 @@ function openedAt(reel: Reel, id: string, frame: number): Opened {
   return { reel: frame === from ? reel : cutItem(reel, id, frame), clip: item, second };
 }
 
-/** An item whose values over time stay as they are at one of its frames. */
-function heldStill<T extends ReelItem>(reel: Reel, item: T, frame: number): T {
+/** A clip whose values over time stay as they are at one of its frames. */
+function heldStill(reel: Reel, clip: ReelItemOf<'clip'>, frame: number): ReelItemOf<'clip'> {
   const moment = itemMoment(frame, layoutFrame(reel.frame));
-  const still = <V extends object>(values: V) =>
-    Object.fromEntries(
-      Object.entries(values).map(([name, value]) => [
-        name,
-        typeof value === 'object' && 'keys' in value ? valueAt(value, moment) : value,
-      ]),
-    ) as V;
-  const { framing, treatments } = item;
-  return {
-    ...item,
-    ...(framing ? { framing: still(framing) } : {}),
-    ...(treatments ? { treatments: treatments.map(still) } : {}),
-  };
+  return changeKeyed(clip, (held) => valueAt(held as Property<Value>, moment));
 }
 
 /** Makes room on a track: what begins at a frame or later comes so many frames later. */

@@ -33,26 +33,34 @@ export function itemOf(reel: Reel, id: string): Standing | undefined {
   return undefined;
 }
 
-/** Values over time, with their keys at other frames; of keys that fall on one frame the last counts. */
-export function movedKeys<T extends object>(values: T, moved: (frame: number) => number): T {
-  const each = Object.entries(values).map(([name, value]) => {
-    const keys = (value as { keys?: { at: number }[] } | undefined)?.keys;
-    if (!Array.isArray(keys)) return [name, value];
-    const at = new Map(keys.map((key) => [moved(key.at), { ...key, at: moved(key.at) }]));
-    return [name, { keys: [...at.values()] }];
-  });
-  return Object.fromEntries(each) as T;
+/** Values over time of an item: of how it lies, or of a treatment of it. */
+interface Held {
+  readonly keys: readonly { readonly at: number }[];
 }
 
-/** An item with the keys of how it lies and of its treatments at other frames. */
-export function withKeysMoved(item: ReelItem, moved: (frame: number) => number): ReelItem {
+/** Makes each value over time of an item another; what holds one value stays. */
+export function changeKeyed<T extends ReelItem>(item: T, by: (held: Held) => unknown): T {
   const { framing, treatments } = item;
-  if (!framing && !treatments) return item;
+  const changed = <V extends object>(values: V): V => {
+    const each = Object.entries(values).map(([name, value]) => [name, isHeld(value) ? by(value) : value]);
+    return Object.fromEntries(each) as V;
+  };
   return {
     ...item,
-    ...(framing ? { framing: movedKeys(framing, moved) } : {}),
-    ...(treatments ? { treatments: treatments.map((t) => movedKeys(t, moved)) } : {}),
+    ...(framing ? { framing: changed(framing) } : {}),
+    ...(treatments ? { treatments: treatments.map(changed) } : {}),
   };
+}
+
+const isHeld = (value: unknown): value is Held =>
+  typeof value === 'object' && value !== null && Array.isArray((value as Partial<Held>).keys);
+
+/** An item with its keys at other frames; of those of a value that fall on one frame the last counts. */
+export function withKeysMoved<T extends ReelItem>(item: T, moved: (frame: number) => number): T {
+  return changeKeyed(item, ({ keys }) => {
+    const at = new Map(keys.map((key) => [moved(key.at), { ...key, at: moved(key.at) }]));
+    return { keys: [...at.values()] };
+  });
 }
 
 /** The parts that are there. */

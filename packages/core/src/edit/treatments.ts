@@ -4,16 +4,13 @@ import type { ReelItem } from '../documents/item';
 import type { PictureFill } from '../documents/pictureFill';
 import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
-import type { Treatment, TreatmentKind } from '../documents/treatment';
+import { MOST_TREATMENTS, type Treatment, type TreatmentKind } from '../documents/treatment';
 import { effectKey } from '../effects/registry';
-import type { Layer } from '../layers/registry';
+import { everyLayer } from '../layers/registry';
 import { changeItem, given, itemOf } from './items';
 import { EditError, mayChange } from './place';
 import { adjustPicture } from './reel';
 import { TREATMENTS } from './treatmentKinds';
-
-/** Most treatments of one thing. */
-export const MOST_TREATMENTS = 12;
 
 /** What is treated: an item of the reel, or what is in a slot of one of its graphics. */
 export type Treated =
@@ -112,18 +109,15 @@ export interface TemplateEffect {
 
 /** What a template has put on the layers that show a slot. */
 export function effectsOnSlot(template: Template, slot: string): TemplateEffect[] {
-  const found: TemplateEffect[] = [];
-  const look = (layer: Layer): void => {
-    if (layer.kind === 'picture' && layer.slot === slot)
-      for (const effect of layer.effects)
-        found.push({
+  const found = [...everyLayer(template.layers)].flatMap((layer) =>
+    layer.kind === 'picture' && layer.slot === slot
+      ? layer.effects.map((effect) => ({
           key: effectKey(layer.id, effect),
           layer: layer.name ?? layer.id.replaceAll('-', ' '),
           effect: effect.effect,
-        });
-    if (layer.kind === 'group') layer.layers.forEach(look);
-  };
-  template.layers.forEach(look);
+        }))
+      : [],
+  );
   return found.filter(({ key }, i) => found.findIndex((f) => f.key === key) === i);
 }
 
