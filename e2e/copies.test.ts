@@ -88,6 +88,34 @@ it('an AVI and interlaced footage come through the server, and what was done is 
   await page.close();
 });
 
+it('an interlaced clip that was taken as it is goes along in a reel file, which opens without asking', async () => {
+  const page = await shelf(LAPTOP);
+  const fields = join(folder, 'plain.mp4');
+  const made = ['-f', 'lavfi', '-i', 'testsrc=s=320x192:r=50:d=1', '-vf', 'interlace'];
+  ffmpeg([...made, '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-flags', '+ildct+ilme', '-r', '25', fields]);
+  await choose(page, 'shelf-add', fields);
+  await tap(page, 'copy-plain');
+  await page.waitForSelector(id('media-plain.mp4'));
+  await waitForText(page, 'import-said', /combs show/);
+  await tap(page, 'shelf-new-reel');
+  const card = `[data-testid="new-reel-sheet"] ${id('media-plain.mp4')}`;
+  await page.waitForSelector(card);
+  await page.click(card);
+  await tap(page, 'new-reel-make');
+  await page.waitForSelector(id('item-clip'));
+  await tap(page, 'step-render');
+  await page.focus(id('save-reel-file'));
+  await page.keyboard.press('Enter');
+  const reel = join(folder, 'plain.freshreel');
+  writeFileSync(reel, await session.take('.freshreel'));
+  const before = page.url();
+  await page.goto(`${session.address}/reels`);
+  await choose(page, 'open-reel-file', reel);
+  await page.waitForSelector(id('step-place'));
+  expect(page.url()).not.toBe(before);
+  await page.close();
+});
+
 it('a copy that is stopped leaves nothing; what is no clip is refused in words', async () => {
   const long = join(folder, 'long.mov');
   ffmpeg(['-f', 'lavfi', '-i', 'testsrc2=s=854x480:r=25:d=10', ...HEVC, '-preset', 'ultrafast', long]);

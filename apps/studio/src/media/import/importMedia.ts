@@ -22,8 +22,8 @@ export type Imported =
 export interface ImportOptions {
   readonly onProgress?: (part: number) => void;
   readonly signal?: AbortSignal;
-  /** A clip that may be interlaced is taken in without asking. */
-  readonly asItIs?: boolean;
+  /** A clip that may be interlaced is refused with a {@link NeedsCopyError}, so that the user can be asked. */
+  readonly asks?: boolean;
 }
 
 /**
@@ -48,7 +48,7 @@ export async function importMedia(file: File, options: ImportOptions = {}): Prom
       return { kind: 'font', font: await importFont(file) };
     case 'stream':
     case 'zip':
-      return inWorker({ file, ...(options.asItIs ? { asItIs: true } : {}) }, file.name, options);
+      return inWorker({ file, ...(options.asks ? { asks: true } : {}) }, file.name, options);
     default:
       throw new MediaError(
         `"${file.name}" is not a picture, clip, sound or font, whatever its name says. Choose another file.`,
@@ -75,7 +75,7 @@ export function importCopy(
   original: OriginalFile,
   options: ImportOptions = {},
 ): Promise<Imported> {
-  return inWorker({ file, original, asItIs: true }, file.name, options);
+  return inWorker({ file, original }, file.name, options);
 }
 
 function inWorker(what: Take, name: string, { onProgress, signal }: ImportOptions): Promise<Imported> {

@@ -26,8 +26,8 @@ export type Take =
       readonly file: File;
       /** What it is a working copy of. */
       readonly original?: OriginalFile;
-      /** Taken in although it may be interlaced. */
-      readonly asItIs?: boolean;
+      /** A clip that may be interlaced is refused, so that the user can be asked. */
+      readonly asks?: boolean;
     }
   | {
       readonly frames: readonly File[];

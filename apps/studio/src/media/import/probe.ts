@@ -37,10 +37,10 @@ export const codecName = (codec: string | null) =>
 
 /**
  * Reads what a clip or sound file holds, and that it is whole.
- * @param asItIs whether a clip that may be interlaced is no matter
+ * @param asks whether a clip that may be interlaced is refused, so that the user can be asked
  * @throws {MediaError} naming what is wrong with it; {NeedsCopyError} where a working copy would help
  */
-export async function probe(file: File, asItIs = false): Promise<Probed> {
+export async function probe(file: File, asks = false): Promise<Probed> {
   const input = new Input({ formats: ALL_FORMATS, source: new BlobSource(file) });
   const broken = (why: string) =>
     new MediaError(`"${file.name}" ${why} Export or copy it again from where it came.`);
@@ -70,7 +70,7 @@ export async function probe(file: File, asItIs = false): Promise<Probed> {
     const duration = await main.computeDuration();
     if (!(duration > 0)) throw broken('holds no frames.');
     await checkEnd(main, duration, broken);
-    if (video && !asItIs && (await isInterlaced(video)))
+    if (video && asks && (await isInterlaced(video)))
       throw new NeedsCopyError(`"${file.name}" may be interlaced. Deinterlace it first.`, {
         why: 'interlaced',
         copySize: await copySizeOf(video),

@@ -60,7 +60,7 @@ async function lookAt(what: Take, tell: OnProgress): Promise<Looked> {
     });
     return { ...(await lookAtFrames(file.name, frames, tell)), size: file.size, bytes };
   }
-  const probed = await probe(file, what.asItIs);
+  const probed = await probe(file, what.asks);
   return {
     facts: factsOf(probed, what.original),
     size: file.size,

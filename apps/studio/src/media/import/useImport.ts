@@ -31,11 +31,14 @@ export interface RunQuestion {
   answer(choice: RunChoice): void;
 }
 
+/** What becomes of footage that the browser does not play well. */
+export type CopyChoice = 'copy' | 'plain' | 'nothing';
+
 /** Asked of the user before footage that the browser does not play goes through the app's server. */
 export interface CopyQuestion {
   readonly file: File;
   readonly needs: NeedsCopy;
-  answer(choice: 'copy' | 'plain' | 'nothing'): void;
+  answer(choice: CopyChoice): void;
 }
 
 /** One thing to take in. */
@@ -78,9 +81,9 @@ export function useImport(): Taking {
       new Promise<RunChoice>((answer) => setQuestion({ run, answer })).finally(() => setQuestion(undefined));
     const askForCopy: AskForCopy = (file, needs) => {
       setComing(undefined);
-      return new Promise<Parameters<CopyQuestion['answer']>[0]>((answer) =>
-        setCopy({ file, needs, answer }),
-      ).finally(() => setCopy(undefined));
+      return new Promise<CopyChoice>((answer) => setCopy({ file, needs, answer })).finally(() =>
+        setCopy(undefined),
+      );
     };
     const items = await itemsOf(files, ask);
     const taken = new Map<number, Imported>();
@@ -102,7 +105,8 @@ export function useImport(): Taking {
       }
     };
     for (const [at, item] of items.entries()) {
-      if (item instanceof File) await bring(at, item.name, (options) => importMedia(item, options));
+      if (item instanceof File)
+        await bring(at, item.name, (options) => importMedia(item, { ...options, asks: true }));
       else await bring(at, runName(item.run), (options) => importSequence(item.run, item.rate, options));
     }
     const say = (note: string) => setSaid((n) => [...n, note]);
@@ -128,7 +132,7 @@ export function useImport(): Taking {
   };
 }
 
-type AskForCopy = (file: File, needs: NeedsCopy) => Promise<Parameters<CopyQuestion['answer']>[0]>;
+type AskForCopy = (file: File, needs: NeedsCopy) => Promise<CopyChoice>;
 
 interface WorkOptions {
   readonly onProgress: (part: number, stage?: string) => void;
@@ -150,7 +154,7 @@ async function byCopy(
   say: (note: string) => void,
 ): Promise<Imported | undefined> {
   const asItIs = async () => {
-    const imported = await importMedia(file, { ...options, asItIs: true });
+    const imported = await importMedia(file, options);
     say(`“${file.name}” may be interlaced: combs show where things move.`);
     return imported;
   };
