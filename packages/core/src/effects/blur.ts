@@ -1,7 +1,9 @@
 import { z } from 'zod';
+import { property } from '../documents/property';
 import type { Surface } from '../paint/surface';
-import { type EffectKind, type EffectTools, type Over, onlySchema, property } from './kind';
-import { enoughFor, softened } from './soften';
+import { type EffectKind, type EffectTools, type Over, onlySchema } from './kind';
+import { copyOf } from './mixed';
+import { enoughFor, growthOfBlur, softened } from './soften';
 
 export const blurShape = (over: Over) => ({
   /** Standard deviation of the Gaussian, in frame units. */
@@ -32,7 +34,7 @@ export const blur: EffectKind<z.infer<typeof blurSchema>, Blur> = {
   }),
   scaled: (values, by) => ({ ...values, radius: values.radius * by }),
   isNothing: ({ radius }) => radius < 0.05,
-  growth: ({ radius }) => ({ left: radius * 3, top: radius * 3, right: radius * 3, bottom: radius * 3 }),
+  growth: ({ radius }) => growthOfBlur(radius),
   detail: ({ radius, inside }) => (inside ? Number.POSITIVE_INFINITY : enoughFor(radius)),
   apply: ({ radius, inside }, surface, tools) =>
     inside ? softInside(surface, radius, tools) : softened(surface, radius * tools.scale, tools),
@@ -40,10 +42,7 @@ export const blur: EffectKind<z.infer<typeof blurSchema>, Blur> = {
 
 /** Out of focus within its own edge: no light of what is not there comes in. */
 function softInside(surface: Surface, radius: number, tools: EffectTools): Surface {
-  const { width, height } = surface.canvas;
-  const copy = tools.borrow(width, height);
-  copy.context.drawImage(surface.canvas, 0, 0);
-  const soft = softened(copy, radius * tools.scale, tools);
+  const soft = softened(copyOf(surface, tools), radius * tools.scale, tools);
   const { context } = soft;
   context.globalAlpha = 1;
   // Laid over itself it gets opaque where there is anything, and its colours stay: 1 − (1 − a)^64.

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { property } from '../documents/property';
 import { type EffectKind, onlySchema } from './kind';
-import { softened } from './soften';
+import { copyOf } from './mixed';
+import { growthOfBlur, softened } from './soften';
 
 export const frostSchema = z.strictObject({
   effect: z.literal('frost'),
@@ -32,11 +33,9 @@ export const frost: EffectKind<z.infer<typeof frostSchema>, Frost> = {
   // A content whose own colours hide the glass is painted as it is.
   isNothing: ({ tint }) => tint >= 1,
   // So far around the content the backdrop is looked at.
-  growth: ({ radius }) => ({ left: radius * 3, top: radius * 3, right: radius * 3, bottom: radius * 3 }),
+  growth: ({ radius }) => growthOfBlur(radius),
   apply: ({ radius, tint }, surface, tools) => {
-    const { width, height } = surface.canvas;
-    const glass = tools.borrow(width, height);
-    glass.context.drawImage(surface.canvas, 0, 0);
+    const glass = copyOf(surface, tools);
     const behind = softened(tools.backdrop(), radius * tools.scale, tools);
     glass.context.globalCompositeOperation = 'source-in';
     glass.context.drawImage(behind.canvas, 0, 0);

@@ -1,6 +1,8 @@
 import { z } from 'zod';
-import { type EffectKind, type Over, onlySchema, property } from './kind';
-import { softened } from './soften';
+import { property } from '../documents/property';
+import { type EffectKind, type Over, onlySchema } from './kind';
+import { copyOf } from './mixed';
+import { growthOfBlur, softened } from './soften';
 
 export const glowShape = (over: Over) => ({
   amount: over(z.number().min(0).max(1)),
@@ -30,11 +32,10 @@ export const glow: EffectKind<z.infer<typeof glowSchema>, Glow> = {
   }),
   scaled: (values, by) => ({ ...values, radius: values.radius * by }),
   isNothing: ({ amount }) => amount < 0.002,
-  growth: ({ radius }) => ({ left: radius * 3, top: radius * 3, right: radius * 3, bottom: radius * 3 }),
+  growth: ({ radius }) => growthOfBlur(radius),
   apply: ({ amount, radius }, surface, tools) => {
     const { canvas, context } = surface;
-    const bright = tools.borrow(canvas.width, canvas.height);
-    bright.context.drawImage(canvas, 0, 0);
+    const bright = copyOf(surface, tools);
     // A colour times itself: what is dark is darker still, what is white stays.
     bright.context.globalCompositeOperation = 'multiply';
     bright.context.drawImage(canvas, 0, 0);

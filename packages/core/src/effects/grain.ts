@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { type EffectKind, type Over, onlySchema, property } from './kind';
+import { property } from '../documents/property';
+import { type EffectKind, NO_GROWTH, type Over, onlySchema } from './kind';
 import { mixedOver } from './mixed';
 
 export const grainShape = (over: Over) => ({
@@ -36,7 +37,7 @@ export const grain: EffectKind<z.infer<typeof grainSchema>, GrainOver> = {
   }),
   scaled: (values, by) => ({ ...values, size: values.size * by }),
   isNothing: ({ amount }) => amount < 0.002,
-  growth: () => ({ left: 0, top: 0, right: 0, bottom: 0 }),
+  growth: () => NO_GROWTH,
   apply: ({ amount, size, seed }, surface, tools) =>
     mixedOver(surface, amount, tools, (copy) => {
       copy.context.globalCompositeOperation = 'overlay';

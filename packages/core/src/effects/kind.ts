@@ -1,13 +1,11 @@
 import { z } from 'zod';
-import { type Property, property, type Value } from '../documents/property';
+import type { Property, Value } from '../documents/property';
 import type { Affine, Homography } from '../geometry/matrix';
 import type { Rect } from '../geometry/rect';
 import type { Surface } from '../paint/surface';
 
 /** Of a text: the words an effect is limited to; all of the layer, when absent. */
 export const onlySchema = z.enum(['marked', 'unmarked']).optional();
-
-export { property };
 
 /** Makes a value one that may change over time, in whatever way the document that holds it can. */
 export type Over = <S extends z.ZodType<Value>>(constant: S) => z.ZodType<Property<z.output<S>>>;
@@ -19,6 +17,9 @@ export interface Growth {
   readonly right: number;
   readonly bottom: number;
 }
+
+/** Of an effect that keeps to its content. */
+export const NO_GROWTH: Growth = { left: 0, top: 0, right: 0, bottom: 0 };
 
 /** What an effect's values may depend on. What is random is made from the time and a seed of the document's. */
 export interface EffectMoment {

@@ -1,6 +1,13 @@
 import type { Surface } from '../paint/surface';
 import type { EffectTools } from './kind';
 
+/** A surface with the same picture; give it back when done. */
+export function copyOf({ canvas }: Surface, { borrow }: Pick<EffectTools, 'borrow'>): Surface {
+  const copy = borrow(canvas.width, canvas.height);
+  copy.context.drawImage(canvas, 0, 0);
+  return copy;
+}
+
 /**
  * Mixes a changed copy of a surface into it; its alpha stays as it is.
  * @param amount 0..1
@@ -9,12 +16,11 @@ import type { EffectTools } from './kind';
 export function mixedOver(
   surface: Surface,
   amount: number,
-  { borrow, giveBack }: Pick<EffectTools, 'borrow' | 'giveBack'>,
+  tools: Pick<EffectTools, 'borrow' | 'giveBack'>,
   change: (copy: Surface) => void,
 ): Surface {
-  const { canvas, context } = surface;
-  const copy = borrow(canvas.width, canvas.height);
-  copy.context.drawImage(canvas, 0, 0);
+  const { context } = surface;
+  const copy = copyOf(surface, tools);
   change(copy);
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.globalCompositeOperation = 'source-atop';
@@ -22,6 +28,6 @@ export function mixedOver(
   context.drawImage(copy.canvas, 0, 0);
   context.globalAlpha = 1;
   context.globalCompositeOperation = 'source-over';
-  giveBack(copy);
+  tools.giveBack(copy);
   return surface;
 }

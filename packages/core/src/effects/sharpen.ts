@@ -1,6 +1,8 @@
 import { z } from 'zod';
-import { type EffectKind, type Over, onlySchema, property } from './kind';
-import { softened } from './soften';
+import { property } from '../documents/property';
+import { type EffectKind, type Over, onlySchema } from './kind';
+import { copyOf } from './mixed';
+import { growthOfBlur, softened } from './soften';
 
 export const sharpenShape = (over: Over) => ({
   amount: over(z.number().min(0).max(4)),
@@ -30,12 +32,10 @@ export const sharpen: EffectKind<z.infer<typeof sharpenSchema>, Sharpen> = {
   }),
   scaled: (values, by) => ({ ...values, radius: values.radius * by }),
   isNothing: ({ amount }) => amount < 0.002,
-  growth: ({ radius }) => ({ left: radius * 3, top: radius * 3, right: radius * 3, bottom: radius * 3 }),
+  growth: ({ radius }) => growthOfBlur(radius),
   apply: ({ amount, radius }, surface, tools) => {
     const { width, height } = surface.canvas;
-    const copy = tools.borrow(width, height);
-    copy.context.drawImage(surface.canvas, 0, 0);
-    const soft = softened(copy, radius * tools.scale, tools);
+    const soft = softened(copyOf(surface, tools), radius * tools.scale, tools);
     const sharp = surface.context.getImageData(0, 0, width, height);
     addDifference(sharp.data, soft.context.getImageData(0, 0, width, height).data, amount);
     surface.context.putImageData(sharp, 0, 0);

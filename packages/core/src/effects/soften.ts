@@ -1,11 +1,17 @@
 import type { Surface } from '../paint/surface';
-import type { EffectTools } from './kind';
+import type { EffectTools, Growth } from './kind';
 
 /** Pixels of standard deviation from which a Gaussian enlarged by lines looks like one made at full size. */
 const SOFT = 3;
 
 /** Pixels per frame unit that are enough for what is blurred by a radius. */
 export const enoughFor = (radius: number) => (radius > 0 ? SOFT / radius : Number.POSITIVE_INFINITY);
+
+/** How far a blur of some radius reaches: three standard deviations. */
+export function growthOfBlur(radius: number): Growth {
+  const reach = radius * 3;
+  return { left: reach, top: reach, right: reach, bottom: reach };
+}
 
 /**
  * A surface out of focus: Gaussian blur. A wide blur is made on a smaller copy, where it costs a fraction and looks the

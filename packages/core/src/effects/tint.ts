@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
-import { type EffectKind, type Over, onlySchema, property } from './kind';
+import { property } from '../documents/property';
+import { type EffectKind, NO_GROWTH, type Over, onlySchema } from './kind';
 import { mixedOver } from './mixed';
 
 export const tintShape = (over: Over) => ({
@@ -34,7 +35,7 @@ export const tint: EffectKind<z.infer<typeof tintSchema>, Tint> = {
   }),
   scaled: (values) => values,
   isNothing: ({ amount }) => amount < 0.002,
-  growth: () => ({ left: 0, top: 0, right: 0, bottom: 0 }),
+  growth: () => NO_GROWTH,
   apply: ({ colour, amount }, surface, tools) =>
     mixedOver(surface, amount, tools, ({ context, canvas }) => {
       context.globalCompositeOperation = 'color';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import type { Property } from '../documents/property';
-import { type EffectKind, type Over, onlySchema, property } from './kind';
+import { type Property, property } from '../documents/property';
+import { type EffectKind, NO_GROWTH, type Over, onlySchema } from './kind';
 
 /** How much, as the function of the same name takes it: 1 leaves the picture as it is. */
 export const toneShape = (over: Over) => ({ amount: over(z.number().min(0).max(4)) });
@@ -29,8 +29,6 @@ export type Brightness = Tone<'brightness'>;
 export type Contrast = Tone<'contrast'>;
 export type Saturation = Tone<'saturation'>;
 
-const NOWHERE = { left: 0, top: 0, right: 0, bottom: 0 };
-
 /** An effect that is a function of W3C Filter Effects 1, §6: it works on colours apart from their alpha. */
 function toneKind<E extends string>(effect: E, filter: string, schema: z.ZodType) {
   const kind: EffectKind<{ amount: Property<number> }, Tone<E>> = {
@@ -38,7 +36,7 @@ function toneKind<E extends string>(effect: E, filter: string, schema: z.ZodType
     resolve: ({ amount }, { value }) => ({ effect, amount: value(amount) }),
     scaled: (values) => values,
     isNothing: ({ amount }) => Math.abs(amount - 1) < 0.002,
-    growth: () => NOWHERE,
+    growth: () => NO_GROWTH,
     apply: ({ amount }, surface, { borrow, giveBack }) => {
       const { canvas } = surface;
       const result = borrow(canvas.width, canvas.height);

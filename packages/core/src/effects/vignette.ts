@@ -1,6 +1,15 @@
 import { z } from 'zod';
-import { type Affine, multiplyAffine, nearestAffine } from '../geometry/matrix';
-import { type EffectKind, type Over, onlySchema, property } from './kind';
+import { property } from '../documents/property';
+import {
+  type Affine,
+  IDENTITY_PLANE,
+  invertAffine,
+  multiplyAffine,
+  nearestAffine,
+  planeAfter,
+} from '../geometry/matrix';
+import { planeBounds } from '../geometry/plane';
+import { type EffectKind, NO_GROWTH, type Over, onlySchema } from './kind';
 
 export const vignetteShape = (over: Over) => ({
   amount: over(z.number().min(0).max(1)),
@@ -39,13 +48,14 @@ export const vignette: EffectKind<z.infer<typeof vignetteSchema>, Vignette> = {
   scaled: (values) => values,
   moved: (values, matrix) => ({ ...values, map: multiplyAffine(matrix, values.map) }),
   isNothing: ({ amount }) => amount < 0.002,
-  growth: () => ({ left: 0, top: 0, right: 0, bottom: 0 }),
+  growth: () => NO_GROWTH,
   apply: ({ amount, clear, map }, surface, { scale, left, top }) => {
     const { context, canvas } = surface;
     const [a, b, c, d, e, f] = map.map((v) => v * scale) as unknown as Affine;
-    const determinant = a * d - b * c;
-    if (!(Math.abs(determinant) > 1e-6)) return surface;
-    context.setTransform(a, b, c, d, e - left, f - top);
+    const onSurface: Affine = [a, b, c, d, e - left, f - top];
+    const back = invertAffine(onSurface);
+    if (!back) return surface;
+    context.setTransform(...onSurface);
     const shade = context.createRadialGradient(0, 0, 0, 0, 0, 1);
     // A smooth fall (smoothstep), in as many steps as are needed for it to show none.
     for (let i = 0; i <= STEPS; i++) {
@@ -56,8 +66,9 @@ export const vignette: EffectKind<z.infer<typeof vignetteSchema>, Vignette> = {
     context.globalAlpha = 1;
     context.fillStyle = shade;
     // All of the surface, told in the circle's own units.
-    const far = (canvas.width + canvas.height + Math.abs(e - left) + Math.abs(f - top)) * reach([a, b, c, d]);
-    context.fillRect(-far, -far, 2 * far, 2 * far);
+    const { width, height } = canvas;
+    const all = planeBounds(planeAfter(back, IDENTITY_PLANE), { x: 0, y: 0, width, height });
+    context.fillRect(all.x, all.y, all.width, all.height);
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.globalCompositeOperation = 'source-over';
     return surface;
@@ -65,13 +76,3 @@ export const vignette: EffectKind<z.infer<typeof vignetteSchema>, Vignette> = {
 };
 
 const STEPS = 8;
-
-/** How far a pixel may be in units of a map: by its smaller singular value. */
-function reach([a, b, c, d]: readonly [number, number, number, number]): number {
-  const sum = a * a + b * b + c * c + d * d;
-  const determinant = a * d - b * c;
-  const smaller = Math.sqrt(
-    Math.max(0, (sum - Math.sqrt(Math.max(0, sum * sum - 4 * determinant ** 2))) / 2),
-  );
-  return 1 / Math.max(smaller, 1e-6);
-}

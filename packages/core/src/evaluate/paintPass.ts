@@ -13,7 +13,7 @@ import {
   turn4,
 } from '../geometry/matrix';
 import { boundsOf, corners, type Rect } from '../geometry/rect';
-import type { LayerContext, LetterMap, Node, PaintTools, Size } from '../layers/kind';
+import type { FoundPicture, LayerContext, LetterMap, Node, PaintTools, Size } from '../layers/kind';
 import { layerEffects } from '../layers/layerEffects';
 import { outlinePath } from '../layers/outline';
 import { type Layer, slotsOf, withKind } from '../layers/registry';
@@ -39,6 +39,14 @@ export interface Region {
   readonly opacity: number;
   /** Own size of the picture in it, where there is one. */
   readonly picture?: Size;
+}
+
+/** How a layer shows at a moment: what its slot holds, its own box, the plane that lies in, and how much larger it is. */
+interface Shown {
+  readonly found: FoundPicture | undefined;
+  readonly box: Rect;
+  readonly plane: Homography;
+  readonly scale: number;
 }
 
 const NOTHING = 0.002;
@@ -166,8 +174,8 @@ export class PaintPass {
         ? corners(boundsOf(letters.flatMap((l) => l.quad)))
         : corners(straight).map(([x, y]) => project(plane, x, y));
     const unit = unitAt(planeOf(parent), node.box);
+    const found = layer.kind === 'picture' ? this.context.picture(layer.slot) : undefined;
     for (const slot of slotsOf(layer)) {
-      const found = layer.kind === 'picture' ? this.context.picture(slot) : undefined;
       this.regions.push({
         slot,
         layer: layer.id,
@@ -189,7 +197,7 @@ export class PaintPass {
       const cut = source ? this.paintNode(source, parent, siblings) : [];
       ops = within(ops, cut, layer.matte.invert, layer.matte.by === 'luminance');
     }
-    return this.composited(ops, layer, opacity, blend, { box: straight, plane, scale });
+    return this.composited(ops, layer, opacity, blend, { found, box: straight, plane, scale });
   }
 
   private masked(
@@ -223,13 +231,12 @@ export class PaintPass {
     layer: Layer,
     opacity: number,
     blend: BlendMode,
-    { box, plane, scale }: { readonly box: Rect; readonly plane: Homography; readonly scale: number },
+    { found, box, plane, scale }: Shown,
   ): Op[] {
     const { value, moment } = this.context;
-    const shown = layer.kind === 'picture' ? this.context.picture(layer.slot) : undefined;
     const effects = [
-      ...treatmentEffects(shown?.treatments, moment, box, plane, scale),
-      ...wholeEffects(layer, shown?.plain).flatMap(
+      ...treatmentEffects(found?.treatments, moment, box, plane, scale),
+      ...wholeEffects(layer, found?.plain).flatMap(
         (e) => resolveEffect(e, { value, time: moment.time, box, plane }, scale) ?? [],
       ),
     ];
