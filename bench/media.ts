@@ -148,7 +148,7 @@ export async function clipPreview(
   const decode = await decodeAlone(file, frames, false);
   const drawn = await decodeAlone(file, frames, true);
   const scene = await clipScene(studio, new Array(clips).fill(mediaId(record)), frames);
-  studio.keepClipsTo(PREVIEW.width);
+  studio.keepClipsTo(PREVIEW.width, false);
   const surface = surfaceOf(new OffscreenCanvas(PREVIEW.width, PREVIEW.height));
   const times: number[] = [];
   for (let n = 0; n < frames; n++) {

@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { PNG } from 'pngjs';
 
 /** Clips whose frames carry their own number, made by ffmpeg, and frames that are read back. */
 
@@ -90,6 +91,15 @@ export function numbersIn(path: string): number[] {
     }
     return number;
   });
+}
+
+/** The number that a picture of a frame shows, at whatever size. */
+export function numberIn({ width, height, data }: PNG): number {
+  const row = Math.floor(height / 2) * width;
+  return Array.from({ length: BITS }, (_, bit) => {
+    const x = Math.floor(((bit + 0.5) / BITS) * width);
+    return data[(row + x) * 4]! > 128 ? 1 << bit : 0;
+  }).reduce((sum, value) => sum + value, 0);
 }
 
 /** Times of a file's frames in seconds, in order, as ffprobe reads them. */

@@ -11,6 +11,7 @@ import { onStored } from '@/storage/changes';
 import { startDemo } from '@/storage/demo';
 import { loadFilms } from '@/storage/loadFilms';
 import { clearBrokenImports } from '@/storage/media';
+import { clearBrokenProxies } from '@/storage/proxies';
 import { keys, queryClient } from '@/storage/queries';
 import { purgeOld } from '@/storage/removed';
 import { recoverUnsaved } from '@/storage/unsaved';
@@ -21,6 +22,7 @@ import { colour, FONT_FACES } from '@/ui/theme';
 
 // Whoever shows a file or a font hears when it comes or goes, in this tab or another.
 onStored(({ kind }) => {
+  if (kind === 'proxy') return;
   for (const queryKey of kind === 'font' ? [keys.fonts, keys.media] : [keys.media, keys.thumb, keys.facts])
     void queryClient.invalidateQueries({ queryKey });
 });
@@ -41,6 +43,7 @@ export default function Layout() {
     void navigator.storage?.persist?.();
     // Nothing waits for these.
     void clearBrokenImports()
+      .then(clearBrokenProxies)
       .then(() => purgeOld())
       // What takes files in, and the editor, are loaded after what shows the first pictures.
       .then(() => new Promise((resolve) => setTimeout(resolve, SHELF_AFTER)))

@@ -8,6 +8,14 @@ const { WebAssembly } = globalThis as unknown as {
   };
 };
 
+/** Colours of the planes that are made here: what editing programs take video for when nothing else is said. */
+export const VIDEO_COLOURS = {
+  primaries: 'bt709',
+  transfer: 'bt709',
+  matrix: 'bt709',
+  fullRange: false,
+} as const;
+
 /** The compiled kernel's functions; see assembly/kernel.ts. */
 interface Kernel {
   readonly memory: { readonly buffer: ArrayBuffer; grow(pages: number): number };

@@ -11,8 +11,10 @@ import {
 import { type ReactNode, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
+import { useProxies } from '../media/proxies/useProxies';
 import { GroundSheet } from '../preview/GroundSheet';
 import { sameContent, usePreviewState, usePreviewSurface } from '../preview/usePreview';
+import { useRenderJobs } from '../render/jobs';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
 import { useSoundtrack } from '../sound/useSoundtrack';
@@ -94,7 +96,14 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
   const shown = usePreviewState(surface, (s) => s.frame?.notices, sameContent);
   const worked = work?.graphic.id;
   const notices = useMemo(() => (shown ?? []).filter((n) => n.item === worked), [shown, worked]);
-  const transparent = useMemo(() => new ReelScene(reel, DOCUMENT_ONLY).transparent, [reel]);
+  const scene = useMemo(() => new ReelScene(reel, DOCUMENT_ONLY), [reel]);
+  const { transparent } = scene;
+  const playing = usePreviewState(surface, (s) => s.playing);
+  const rendering = useRenderJobs().some((job) => job.state === 'running');
+  useProxies(
+    useMemo(() => scene.media(), [scene]),
+    playing || rendering,
+  );
 
   useEffect(() => {
     surface.show(reel);

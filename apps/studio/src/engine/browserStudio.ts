@@ -37,7 +37,10 @@ export class BrowserStudio implements Resources {
   private readonly sizes = new Map<string, Size>();
   private readonly loading = new Map<string, Promise<void>>();
 
-  private constructor(readonly layouts: LayoutCache) {
+  private constructor(
+    readonly layouts: LayoutCache,
+    private readonly proxies: boolean,
+  ) {
     this.painter = new Painter({
       createSurface: offscreenSurface,
       createPreciseSurface: preciseSurface,
@@ -46,9 +49,10 @@ export class BrowserStudio implements Resources {
     });
   }
 
-  static async start(): Promise<BrowserStudio> {
+  /** @param proxies whether clips are shown by their proxies, where those have pixels enough */
+  static async start({ proxies = false } = {}): Promise<BrowserStudio> {
     const wasm = await fetchBytes('/engine/hb.wasm', 'The text engine');
-    return new BrowserStudio(new LayoutCache(new FontBook(await loadHarfBuzz(wasm))));
+    return new BrowserStudio(new LayoutCache(new FontBook(await loadHarfBuzz(wasm))), proxies);
   }
 
   mediaFacts(media: string): MediaFacts | undefined {
@@ -65,7 +69,7 @@ export class BrowserStudio implements Resources {
    */
   async openClip(media: string): Promise<boolean> {
     if (this.clips.has(media)) return true;
-    const reader = await ClipReader.open(media).catch(() => null);
+    const reader = await ClipReader.open(media, this.proxies).catch(() => null);
     if (reader) this.clips.set(media, reader);
     return reader !== null;
   }
@@ -82,9 +86,14 @@ export class BrowserStudio implements Resources {
     await Promise.all([...seconds].map(([media, all]) => this.clips.get(media)?.ready(all)));
   }
 
-  /** Frames of clips need be no larger than this, in pixels of the longest side. */
-  keepClipsTo(side: number): void {
-    for (const clip of this.clips.values()) clip.keepTo(side);
+  /** Says which frames of clips are wanted; see {@link ClipReader.keepTo}. */
+  keepClipsTo(side: number, moving: boolean): void {
+    for (const clip of this.clips.values()) clip.keepTo(side, moving);
+  }
+
+  /** The proxy of a clip came or went: what is decoded from now on is of what there is. */
+  proxyChanged(media: string): void {
+    this.clips.get(media)?.findProxy();
   }
 
   /** Closes clips that are not among those in use. @returns what went */

@@ -21,6 +21,8 @@ const QUICK = 9;
 /** Milliseconds from one picture to the next that is too long, whatever takes them: clips are decoded here, too. */
 const TOO_FAR = 1000 / 32;
 const NEAR = 1000 / 45;
+/** Milliseconds after which what was sought last is looked at, rather than on the way to another. */
+const SETTLED = 400;
 const QUALITIES = [1, 0.75, 0.5, 0.35] as const;
 
 interface Showing {
@@ -29,6 +31,8 @@ interface Showing {
   scene: ReelScene | undefined;
   revision: number;
   frame: number;
+  /** Runs while frames are sought one after the other. */
+  seeking: ReturnType<typeof setTimeout> | undefined;
   playing: { startedAt: number; from: number; loop: boolean } | undefined;
   /** The text whose letters' places go with each frame. */
   lettersOf: TextOfItem | undefined;
@@ -45,7 +49,7 @@ interface Showing {
 }
 
 const showings = new Map<string, Showing>();
-const studio = BrowserStudio.start().then((engine) => ({
+const studio = BrowserStudio.start({ proxies: true }).then((engine) => ({
   engine,
   supplies: new Supplies(
     engine,
@@ -172,7 +176,7 @@ function paint(
   const quality = showing.playing ? QUALITIES[showing.quality]! : 1;
   const width = Math.max(1, Math.round(full.width * quality));
   const height = Math.max(1, Math.round(full.height * quality));
-  engine.keepClipsTo(longestSide());
+  engine.keepClipsTo(longestSide(), isMoving());
   if (!ready && engine.framesMissing(ops).length > 0) {
     // All frames of the moment, so that those at hand stay while the others come.
     showing.wanted = { number, frames: clipFramesOf(ops) };
@@ -215,6 +219,8 @@ const longestSide = () =>
     const part = playing ? QUALITIES[quality]! : 1;
     return Math.max(most, full.width * part, full.height * part);
   }, 320);
+
+const isMoving = () => [...showings.values()].some((s) => s.playing || s.seeking !== undefined);
 
 /** Keeps the resolution where frames come in time. */
 function settleQuality(showing: Showing): void {
@@ -277,6 +283,7 @@ const checked = (reel: Reel) =>
 // What shows a file or a font that came or went is made ready and painted anew.
 onStored(async (change) => {
   const { engine, supplies } = await studio;
+  if (change.kind === 'proxy') return engine.proxyChanged(`sha256:${change.id}`);
   supplies.changed(change);
   const shows = (scene: ReelScene) => change.kind === 'font' || scene.media().includes(`sha256:${change.id}`);
   for (const [id, showing] of showings) {
@@ -309,6 +316,7 @@ async function receive(message: ToPreview): Promise<void> {
       scene: undefined,
       revision: -1,
       frame: 0,
+      seeking: undefined,
       playing: undefined,
       quality: 0,
       cost: QUICK,
@@ -340,6 +348,12 @@ async function receive(message: ToPreview): Promise<void> {
       showing.frame = message.frame;
       if (showing.playing)
         showing.playing = { ...showing.playing, startedAt: performance.now(), from: message.frame };
+      clearTimeout(showing.seeking);
+      showing.seeking = setTimeout(() => {
+        showing.seeking = undefined;
+        // Now with all the pixels there are.
+        if (showings.get(message.surface) === showing) paint(message.surface, showing, engine);
+      }, SETTLED);
       paint(message.surface, showing, engine);
       return;
     case 'letters':

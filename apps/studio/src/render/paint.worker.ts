@@ -41,7 +41,7 @@ class RenderPainter {
     const scene = new ReelScene(reel, studio);
     await studio.loadFonts(scene);
     for (const media of studio.missingMedia(scene)) await studio.openClip(media);
-    studio.keepClipsTo(Math.max(plan.width, plan.height));
+    studio.keepClipsTo(Math.max(plan.width, plan.height), false);
     const video = plan.format === 'mp4' || plan.format === 'webm';
     const planes = video
       ? await PlaneMaker.load(await fetchBytes('/engine/pixels.wasm', 'The part that prepares video frames'))

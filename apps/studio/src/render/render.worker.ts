@@ -14,6 +14,7 @@ import {
   wavHeader,
   wavSamples,
 } from '@fresh-reel/core';
+import { VIDEO_COLOURS } from '@fresh-reel/pixels';
 import {
   AudioSample,
   AudioSampleSource,
@@ -118,9 +119,6 @@ async function render({ job, painters }: Extract<ToRender, { type: 'start' }>): 
     ...(codec && heard ? { sound: { codec, ...heard } } : {}),
   });
 }
-
-/** What editing programs take video for when nothing else is said. */
-const VIDEO_COLOURS = { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false } as const;
 
 function videoSink(
   plan: RenderPlan,

@@ -1,7 +1,7 @@
-/** A file or a font that came, went, or was put back. */
+/** A file or a font that came, went, or was put back; or the proxy of a clip. */
 export interface StoredChange {
-  readonly kind: 'media' | 'font';
-  /** Hash of a file, or the family of a font. */
+  readonly kind: 'media' | 'font' | 'proxy';
+  /** Hash of a file, or of the clip whose proxy it is, or the family of a font. */
   readonly id: string;
 }
 

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { chunkKeys, removeBytes } from './bytes';
 import { tellStored } from './changes';
+import { dropProxies, dropProxy } from './proxies';
 import { jsonOf, keysWith, onFull, remove, store, write } from './store';
 import { summaryKey } from './summaries';
 
@@ -105,6 +106,7 @@ async function dropFile(hash: string, bytes: string): Promise<void> {
   if (again === null || bytesOf(hash, again).id !== bytes) await removeBytes(bytes);
   if (again !== null) return;
   await remove([`thumb/${hash}`, `wave/${hash}`]);
+  await dropProxy(hash);
 }
 
 /** Deletes for good what was deleted longer ago than it is kept. */
@@ -125,4 +127,5 @@ export async function freeRoom(): Promise<boolean> {
   return all.length > 0;
 }
 
-onFull(freeRoom);
+// What can be made again goes first.
+onFull(async () => (await dropProxies()) || freeRoom());

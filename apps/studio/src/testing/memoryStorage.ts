@@ -13,7 +13,10 @@ export function createAsyncStorage() {
       for (const [key, value] of Object.entries(entries)) held.set(key, value);
     },
     removeMany: async (keys: string[]) => {
-      for (const key of keys) held.delete(key);
+      for (const key of keys) {
+        room.left += held.get(key)?.length ?? 0;
+        held.delete(key);
+      }
     },
     getAllKeys: async () => [...held.keys()],
   };

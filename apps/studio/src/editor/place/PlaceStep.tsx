@@ -32,6 +32,7 @@ import { type PlaceAction, usePlaceActions } from './actions';
 import { ItemList } from './ItemList';
 import { KeysSheet } from './KeysSheet';
 import { MarkerList } from './MarkerList';
+import { ProxyNote } from './ProxyNote';
 import { ReelFonts } from './ReelFonts';
 import { TitleSheet } from './TitleSheet';
 import { TrackList } from './TrackList';
@@ -112,6 +113,7 @@ export function PlaceStep() {
         />
       </View>
       <TakingIn taking={taking} />
+      <ProxyNote />
       {chosen.length > 0 && (
         <ChosenTools
           actions={actions}

@@ -1,19 +1,29 @@
 import type { Picture } from '@fresh-reel/core';
-import { type ClipSample, type ClipSource, openClip } from './clipSource';
+import { type ClipSample, type ClipSource, openClip, openProxy, type ProxySource } from './clipSource';
 
 /** Decoded frames kept of one clip; more only while one picture shows more. */
 const MOST_KEPT = 6;
-/** A step forward of up to so many seconds is decoded through; a longer one, or one back, is jumped to. */
-const READ_ON = 1.5;
 /** Of what is decoded on the way to a frame farther back, the last frames are kept: it goes on back, more likely than not. */
 const KEPT_BACK = 16;
-/** Seconds before such a frame at which reading begins. */
-const BACK = 0.5;
+/** A proxy may be shown so many times its size: one cannot tell. */
+const ENLARGED = 1.05;
+
+interface Reach {
+  /** A step forward of up to so many seconds is decoded through; a longer one, or one back, is jumped to. */
+  readonly on: number;
+  /** Seconds before a frame that is gone back to at which reading begins. */
+  readonly back: number;
+}
+const REACH: Reach = { on: 1.5, back: 0.5 };
+/** In a proxy a jump costs little. */
+const PROXY_REACH: Reach = { on: 0.3, back: 0.2 };
 
 interface Frame {
   readonly from: number;
   /** When the next one begins. */
   readonly to: number;
+  /** Of fewer pixels than are wanted at rest. */
+  readonly soft: boolean;
   readonly picture: Picture & { readonly image: OffscreenCanvas };
 }
 
@@ -41,14 +51,16 @@ class Cursor {
   /**
    * Goes on to the sample of a second, and gives it with the time the next one begins. The caller closes it.
    * @param passing sees what lies on the way, and when each is over
+   * @param goOn whether it is still wanted
    */
   async read(
     at: number,
-    passing?: (sample: ClipSample, to: number) => void,
+    passing: ((sample: ClipSample, to: number) => void) | undefined,
+    goOn: () => boolean,
   ): Promise<{ sample: ClipSample; to: number } | undefined> {
     for (;;) {
       const sample = this.ahead;
-      if (!sample) return undefined;
+      if (!sample || !goOn()) return undefined;
       await this.step();
       const to = this.ahead?.timestamp ?? Number.POSITIVE_INFINITY;
       if (to > at) return { sample, to };
@@ -78,36 +90,85 @@ export class ClipReader {
   private most = MOST_KEPT;
   /** Longest side frames are kept at; less than the clip's own while a small preview plays. */
   private side = Number.POSITIVE_INFINITY;
+  private moving = false;
+  /** Ends what is read of a source that does not fit any more. */
+  private turn: () => void = () => undefined;
 
-  private constructor(private readonly source: ClipSource) {}
+  /** What the cursors read. */
+  private reading: ClipSource;
+  private proxy: ProxySource | null = null;
+
+  private constructor(
+    private readonly media: string,
+    private readonly source: ClipSource,
+  ) {
+    this.reading = source;
+  }
 
   get facts(): ClipSource['facts'] {
     return this.source.facts;
   }
 
   /**
+   * @param proxies whether its proxy may be shown, where it has pixels enough
    * @returns null when the media is not there, or is no clip
    * @throws {Error} when this browser cannot decode it
    */
-  static async open(media: string): Promise<ClipReader | null> {
+  static async open(media: string, proxies: boolean): Promise<ClipReader | null> {
     const source = await openClip(media);
-    return source && new ClipReader(source);
+    if (!source) return null;
+    const reader = new ClipReader(media, source);
+    if (proxies) reader.findProxy();
+    return reader;
   }
 
-  /** Frames need be no larger than this, in pixels of the longest side. */
-  keepTo(side: number): void {
+  /** Looks for the clip's proxy: it came, or went. */
+  findProxy(): void {
+    this.busy = this.busy.then(async () => {
+      this.proxy?.dispose();
+      this.proxy = await openProxy(this.media);
+    });
+  }
+
+  /** What is read for frames of the size that is wanted now. */
+  private get fitting(): ClipSource {
+    return this.proxy && (this.moving || this.suffices(this.proxy)) ? this.proxy : this.source;
+  }
+
+  private get reach(): Reach {
+    return this.reading === this.proxy ? PROXY_REACH : REACH;
+  }
+
+  private suffices({ side }: ProxySource): boolean {
+    return this.side <= side * ENLARGED;
+  }
+
+  private fits({ soft }: Frame): boolean {
+    return this.moving || !soft;
+  }
+
+  /**
+   * Says which frames are wanted.
+   * @param side pixels of the longest side: they need be no larger
+   * @param moving they go by, in play or while one seeks: a proxy does, whatever its size
+   */
+  keepTo(side: number, moving: boolean): void {
+    const { fitting } = this;
     if (side > this.side) this.kept.splice(0);
     this.side = side;
+    this.moving = moving;
+    if (fitting !== this.fitting) this.turn();
   }
 
   /** Whether exactly the frame of a second is there. */
   has(at: number): boolean {
-    return this.kept.some(showsAt(at));
+    return this.kept.some((f) => showsAt(at)(f) && this.fits(f));
   }
 
   /** The frame of a second; while it is being decoded, the last one that was. */
   frame(at: number): Picture | undefined {
-    return (this.kept.find(showsAt(at)) ?? this.kept.at(-1))?.picture;
+    const shown = this.kept.filter(showsAt(at));
+    return (shown.find((f) => !f.soft) ?? shown[0] ?? this.kept.at(-1))?.picture;
   }
 
   /** Decodes the frames of some seconds, so that all of them are there at once. */
@@ -122,6 +183,7 @@ export class ClipReader {
     void this.busy.then(async () => {
       await this.drop(this.cursors.splice(0));
       this.kept.splice(0);
+      this.proxy?.dispose();
       this.source.dispose();
     });
   }
@@ -130,7 +192,7 @@ export class ClipReader {
   private async decodeAll(seconds: readonly number[]): Promise<void> {
     const used = new Set<Cursor>();
     for (const at of seconds) {
-      const held = this.kept.findIndex(showsAt(at));
+      const held = this.kept.findIndex((f) => showsAt(at)(f) && this.fits(f));
       if (held >= 0) {
         // What is wanted again goes last, and where it was read is gone on from.
         this.kept.push(...this.kept.splice(held, 1));
@@ -138,16 +200,7 @@ export class ClipReader {
         if (behind) used.add(behind);
         continue;
       }
-      const isBack = this.cursors.some((c) => c.distance(at) < 0 && c.distance(at) > -BACK);
-      this.most = isBack ? KEPT_BACK : MOST_KEPT;
-      let cursor = this.nearest((c) => (c.distance(at) < 0 ? READ_ON : c.distance(at)));
-      if (!cursor) {
-        // What comes before it is decoded on the way from a key frame in any case.
-        cursor = await Cursor.at(this.source, isBack ? Math.max(0, at - BACK) : at);
-        this.cursors.push(cursor);
-      }
-      used.add(cursor);
-      const read = await cursor.read(at, isBack ? this.passing(at) : undefined);
+      const read = await this.read(at, used);
       if (!read) continue;
       // Before the first frame of a clip, the first shows.
       this.keep(read.sample, Math.min(read.sample.timestamp, at), read.to);
@@ -161,10 +214,45 @@ export class ClipReader {
     await this.drop(idle);
   }
 
+  /** Reads the frame of a second, from what has pixels enough when it is there. */
+  private async read(at: number, used: Set<Cursor>) {
+    for (;;) {
+      const { fitting } = this;
+      const turned = new Promise<void>((resolve) => {
+        this.turn = resolve;
+      });
+      if (fitting !== this.reading) {
+        void this.drop(this.cursors.splice(0));
+        this.reading = fitting;
+      }
+      const isBack = this.cursors.some((c) => c.distance(at) < 0 && c.distance(at) > -this.reach.back);
+      this.most = isBack ? KEPT_BACK : MOST_KEPT;
+      let cursor = this.nearest((c) => (c.distance(at) < 0 ? this.reach.on : c.distance(at)));
+      if (!cursor) {
+        // What comes before it is decoded on the way from a key frame in any case.
+        const opened = Cursor.at(fitting, isBack ? Math.max(0, at - this.reach.back) : at);
+        cursor = (await Promise.race([opened, turned])) ?? undefined;
+        if (!cursor) {
+          void opened.then((late) => late.close());
+          continue;
+        }
+        this.cursors.push(cursor);
+      }
+      used.add(cursor);
+      const read = await cursor.read(
+        at,
+        isBack ? this.passing(at) : undefined,
+        () => fitting === this.fitting,
+      );
+      if (fitting === this.fitting) return read;
+      read?.sample.close();
+    }
+  }
+
   /** Keeps what lies shortly before a second that is gone back to. */
   private passing(at: number) {
     return (sample: ClipSample, to: number) => {
-      if (at - to > BACK || this.has(sample.timestamp)) return;
+      if (at - to > this.reach.back || this.has(sample.timestamp)) return;
       this.keep(sample, sample.timestamp, to);
       while (this.kept.length > KEPT_BACK) this.free.push(this.kept.shift()!.picture.image);
     };
@@ -172,7 +260,7 @@ export class ClipReader {
 
   /** The cursor at the least distance, if that is near enough to read on. */
   private nearest(distance: (cursor: Cursor) => number): Cursor | undefined {
-    const near = this.cursors.filter((c) => distance(c) < READ_ON);
+    const near = this.cursors.filter((c) => distance(c) < this.reach.on);
     return near.sort((a, b) => distance(a) - distance(b))[0];
   }
 
@@ -182,11 +270,14 @@ export class ClipReader {
 
   private keep(sample: ClipSample, from: number, to: number): void {
     const { width, height } = this.facts;
-    const k = Math.min(1, this.side / Math.max(width, height));
-    const canvas = this.canvas(Math.max(1, Math.round(width * k)), Math.max(1, Math.round(height * k)));
+    // No larger than it comes: what paints it enlarges it anyway.
+    const { width: w, height: h } = this.reading.facts;
+    const k = Math.min(1, this.side / Math.max(w, h));
+    const canvas = this.canvas(Math.max(1, Math.round(w * k)), Math.max(1, Math.round(h * k)));
     // The sample knows how it is turned and which colours it means.
     sample.draw(canvas.getContext('2d')!, 0, 0, canvas.width, canvas.height);
-    this.kept.push({ from, to, picture: { image: canvas, width, height } });
+    const soft = this.reading === this.proxy && !this.suffices(this.proxy);
+    this.kept.push({ from, to, soft, picture: { image: canvas, width, height } });
   }
 
   /** A clear canvas of a size. */

@@ -1,7 +1,8 @@
 import type { MediaFacts } from '@fresh-reel/core';
-import { VideoSampleSink } from 'mediabunny';
+import { type Input, VideoSampleSink } from 'mediabunny';
 import { SEQUENCE_TYPE } from '../../storage/media';
-import { openInput, openStored } from './mediaSource';
+import { assetUrl } from './assets';
+import { openInput, openProxyInput, openStored } from './mediaSource';
 import { openFrames, sequenceSource } from './sequence';
 import { withWholeBlue } from './wholeBlue';
 
@@ -38,9 +39,28 @@ export async function openClip(media: string): Promise<ClipSource | null> {
     });
   }
   const input = await openInput(media, stored);
-  const track = await input?.getPrimaryVideoTrack();
-  if (!input || !track) {
-    input?.dispose();
+  return input && openVideo(input);
+}
+
+/** A clip's proxy: the same frames at the same times, of fewer pixels. */
+export interface ProxySource extends ClipSource {
+  /** Pixels of its longest side. */
+  readonly side: number;
+}
+
+/** Opens the proxy of a clip. @returns null when there is none, or it cannot be read */
+export async function openProxy(media: string): Promise<ProxySource | null> {
+  if (assetUrl(media)) return null;
+  const found = await openProxyInput(media).catch(() => null);
+  const source = found && (await openVideo(found.input).catch(() => null));
+  return source && { ...source, side: found!.side };
+}
+
+/** @returns null when there is no picture in it */
+async function openVideo(input: Input): Promise<ClipSource | null> {
+  const track = await input.getPrimaryVideoTrack();
+  if (!track) {
+    input.dispose();
     return null;
   }
   if (!(await track.canDecode())) {

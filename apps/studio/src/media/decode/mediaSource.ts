@@ -1,19 +1,20 @@
 import { ALL_FORMATS, BlobSource, CustomSource, Input } from 'mediabunny';
 import { CHUNK, readChunk } from '../../storage/bytes';
 import { bytesId, type MediaRecord, readMediaRecord, SEQUENCE_TYPE } from '../../storage/media';
+import { proxyBytesId, readProxy } from '../../storage/proxies';
 import type { ReadRange } from '../files/zip';
 import { assetUrl, kindOfFile } from './assets';
 
 /** Decoded chunks kept of one file that is being read. */
 const KEPT_CHUNKS = 4;
 
-/** Reads parts of a stored file where they are wanted; the file is never held whole. */
-function storedRange(record: MediaRecord): ReadRange {
+/** Reads parts of stored bytes where they are wanted; they are never held whole. */
+function storedRange(id: string): ReadRange {
   const kept = new Map<number, Promise<Uint8Array | null>>();
   const chunk = (i: number) => {
     let held = kept.get(i);
     if (!held) {
-      held = readChunk(bytesId(record), i);
+      held = readChunk(id, i);
       kept.set(i, held);
       if (kept.size > KEPT_CHUNKS) kept.delete(kept.keys().next().value!);
     }
@@ -42,7 +43,7 @@ export interface StoredStream {
 export async function openStored(media: string): Promise<StoredStream | null> {
   if (assetUrl(media)) return null;
   const record = await readMediaRecord(media.replace(/^sha256:/, ''));
-  return record && record.kind !== 'picture' ? { record, range: storedRange(record) } : null;
+  return record && record.kind !== 'picture' ? { record, range: storedRange(bytesId(record)) } : null;
 }
 
 /**
@@ -64,4 +65,13 @@ export async function openInput(media: string, stored?: StoredStream | null): Pr
   const { record, range } = held;
   const source = new CustomSource({ getSize: () => record.size, read: range });
   return new Input({ formats: ALL_FORMATS, source });
+}
+
+/** Opens the proxy of one of the user's clips. @returns null when there is none */
+export async function openProxyInput(media: string): Promise<{ input: Input; side: number } | null> {
+  const hash = media.replace(/^sha256:/, '');
+  const proxy = await readProxy(hash);
+  if (!proxy) return null;
+  const source = new CustomSource({ getSize: () => proxy.size, read: storedRange(proxyBytesId(hash)) });
+  return { input: new Input({ formats: ALL_FORMATS, source }), side: proxy.side };
 }

@@ -1,5 +1,5 @@
 import { FRAME_SLACK } from '@fresh-reel/core';
-import { type ClipSource, openClip } from '../decode/clipSource';
+import { type ClipSource, openClip, openProxy } from '../decode/clipSource';
 import { firstChannel } from '../decode/firstChannel';
 import { openInput } from '../decode/mediaSource';
 import { type FromStrips, PEAKS_A_SECOND, type ToStrips } from './messages';
@@ -19,7 +19,7 @@ const told = new Set<string>();
 let busy = false;
 
 function clipOf(media: string): Promise<ClipSource | null> {
-  const held = open.get(media) ?? openClip(media).catch(() => null);
+  const held = open.get(media) ?? openQuickest(media).catch(() => null);
   open.delete(media);
   open.set(media, held);
   if (open.size > MOST_OPEN) {
@@ -29,6 +29,8 @@ function clipOf(media: string): Promise<ClipSource | null> {
   }
   return held;
 }
+
+const openQuickest = async (media: string) => (await openProxy(media)) ?? openClip(media);
 
 async function pictureOf(media: string, at: number): Promise<Blob | null> {
   const source = await clipOf(media);
