@@ -113,6 +113,7 @@ const readBy = (layer: Layer): readonly string[] => [
 const neededBy = (layer: Layer): readonly string[] => [
   ...(layer.matte ? [layer.matte.layer] : []),
   ...(layer.kind === 'shape' && layer.hug ? layer.hug.layers : []),
+  ...(layer.kind === 'particles' && 'text' in layer.from ? [layer.from.text] : []),
 ];
 
 /** Hugs and mattes reach siblings only, so that a group can be moved or copied whole, and never go round. */
@@ -135,6 +136,8 @@ function pathFaults(layer: Layer): string[] {
   const outlines = [
     ...(layer.kind === 'shape' ? [layer.outline] : []),
     ...(layer.kind === 'picture' && layer.outline ? [layer.outline] : []),
+    ...(layer.kind === 'particles' && 'outline' in layer.from ? [layer.from.outline] : []),
+    ...(layer.kind === 'particles' && 'outline' in layer.looks ? [layer.looks.outline] : []),
     ...(layer.mask ? [layer.mask.outline] : []),
   ];
   return outlines.flatMap((outline) => {

@@ -129,6 +129,15 @@ export class PaintPass {
     return multiply4(translation4(cx + dx, cy + dy, 0), multiply4(about, translation4(-cx, -cy, 0)));
   }
 
+  /** A sibling as it lies at rest, seen from where another does. */
+  private besides(sibling: Node | undefined, { box }: Node): ReturnType<PaintTools['besides']> {
+    if (!sibling) return undefined;
+    const { layer, box: own } = sibling as Node<Layer>;
+    const placed = translation4(own.x, own.y, 0);
+    const matrix = layer.placing ? multiply4(this.placed(layer.placing, own), placed) : placed;
+    return { node: sibling as Node<Layer>, matrix: multiply4(translation4(-box.x, -box.y, 0), matrix) };
+  }
+
   private shown(layer: Layer): boolean {
     if (!layer.span) return true;
     const { clock, time } = this.context.moment;
@@ -155,6 +164,7 @@ export class PaintPass {
       plane,
       scale,
       ...(bent || layer.id === this.lettersOf ? { reportLetters: (l) => (letters = l) } : {}),
+      besides: (id) => this.besides(siblings.get(id), node),
       paintChild: (child) => this.paintNode(child, matrix, named),
       depth: (child) => {
         const m = this.matrixOf(child, matrix);

@@ -8,6 +8,7 @@ import type { LayoutCache } from '../text/cache';
 import type { TextLayout } from '../text/layout';
 import type { Mark } from '../time/clock';
 import type { LayerBase, ValueOf } from './common';
+import type { Layer } from './registry';
 import type { TextLayer } from './text';
 import type { Bend } from './textBend';
 import type { Run } from './textStyle';
@@ -117,6 +118,8 @@ export interface PaintTools extends LayerContext {
   readonly scale: number;
   /** Takes where the letters stand, when that is asked for. */
   readonly reportLetters?: (letters: LetterMap['letters']) => void;
+  /** A layer beside this one, and the way from its own coordinates to this one's, both at rest. */
+  besides(id: string): { readonly node: Node<Layer>; readonly matrix: Matrix4 } | undefined;
   /** Paints a child node of a group. */
   paintChild(child: Node): Op[];
   /** Depth of the middle of a child, motion included: larger is farther from the viewer. */

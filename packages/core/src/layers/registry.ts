@@ -2,11 +2,12 @@ import { z } from 'zod';
 import { type GrainLayer, grain, grainSchema } from './grain';
 import { type GroupLayer, group, groupBase } from './group';
 import type { LayerKind } from './kind';
+import { type ParticlesLayer, particles, particlesSchema } from './particles';
 import { type PictureLayer, picture, pictureSchema } from './picture';
 import { type ShapeLayer, shape, shapeSchema } from './shape';
 import { type TextLayer, text, textSchema } from './text';
 
-export type Layer = TextLayer | ShapeLayer | PictureLayer | GrainLayer | GroupLayer;
+export type Layer = TextLayer | ShapeLayer | PictureLayer | ParticlesLayer | GrainLayer | GroupLayer;
 
 const groupSchema = z.strictObject({
   ...groupBase,
@@ -17,7 +18,14 @@ const groupSchema = z.strictObject({
 
 /** Any layer: the kind is looked up first, so that faults are told of that kind alone. */
 export const layerSchema: z.ZodType<Layer> = z.lazy(() =>
-  z.discriminatedUnion('kind', [textSchema, shapeSchema, pictureSchema, grainSchema, groupSchema]),
+  z.discriminatedUnion('kind', [
+    textSchema,
+    shapeSchema,
+    pictureSchema,
+    particlesSchema,
+    grainSchema,
+    groupSchema,
+  ]),
 );
 
 /** One line per kind of layer: a layer meets its own kind. */
@@ -29,6 +37,8 @@ export function withKind<R>(layer: Layer, use: <L extends Layer>(kind: LayerKind
       return use(shape, layer);
     case 'picture':
       return use(picture, layer);
+    case 'particles':
+      return use(particles, layer);
     case 'grain':
       return use(grain, layer);
     case 'group':

@@ -5,6 +5,9 @@ import type { PlacedGlyph, TextLayout } from '../text/layout';
 import type { LayerContext, Size } from './kind';
 import type { Along } from './textStyle';
 
+/** The part of a line's room that lies before the words. */
+export const ALIGN = { start: 0, middle: 0.5, end: 1 } as const;
+
 /** A line that is not straight, for words to run along. */
 export interface Bend {
   readonly ruler: PathRuler;

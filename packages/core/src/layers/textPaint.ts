@@ -11,7 +11,7 @@ import type { LetterMap, Node, PaintTools } from './kind';
 import { layerEffects } from './layerEffects';
 import { coverOps } from './picture';
 import type { TextLayer } from './text';
-import { bendGlyph } from './textBend';
+import { ALIGN, bendGlyph } from './textBend';
 import { duringStates } from './textDuring';
 import { type Ink, inkGlyph, inkPath, joinedPath, underlinePath } from './textInk';
 import { type Into, indexOf, type Move, stateMatrix, type TextMoment } from './textMoment';
@@ -20,8 +20,6 @@ import { paintMoving } from './textMoving';
 import { paintPlates } from './textPlates';
 import type { TextFill } from './textStyle';
 import type { UnitState } from './unitState';
-
-const ALIGN = { start: 0, middle: 0.5, end: 1 } as const;
 
 /** Paints words: as few outlines at rest, glyph by glyph while any of them moves. */
 export function paintText(node: Node<TextLayer>, tools: PaintTools): Op[] {
