@@ -69,6 +69,23 @@ function hit(): Sound {
   });
 }
 
+/** A heart that beats twice, softly: a low knock, and a lighter one after it. */
+function heartbeat(): Sound {
+  const filters = { [-1]: new Filter(), 1: new Filter() } as Record<-1 | 1, Filter>;
+  return made(0.9, (t, n, side) => {
+    const knock = (at: number, loud: number) => {
+      const own = t - at;
+      if (own < 0) return 0;
+      return (
+        Math.sin(2 * Math.PI * (46 * own + 2.4 * (1 - Math.exp(-24 * own)))) * Math.exp(-11 * own) * loud
+      );
+    };
+    const { low } = filters[side].next(noise(n, side + 55), 240, 0.8);
+    const brush = Math.exp(-40 * t) + (t > 0.27 ? Math.exp(-40 * (t - 0.27)) * 0.6 : 0);
+    return (knock(0, 1) + knock(0.27, 0.7) + low * brush * 0.5) * 0.7;
+  });
+}
+
 /** Hands: four short bursts close together, and a little room. */
 function clap(): Sound {
   const filters = { [-1]: new Filter(), 1: new Filter() } as Record<-1 | 1, Filter>;
@@ -137,7 +154,7 @@ function bed(): Sound {
   return raw;
 }
 
-const MAKERS = { whoosh, riser, hit, clap, click, bed } as const;
+const MAKERS = { whoosh, riser, hit, heartbeat, clap, click, bed } as const;
 export const SOUNDS = Object.keys(MAKERS) as (keyof typeof MAKERS)[];
 
 export async function writeSound(name: keyof typeof MAKERS, path: string): Promise<void> {

@@ -18,6 +18,7 @@ import pointer from './pointer/template.json';
 import quoteCard from './quote-card/template.json';
 import signOff from './sign-off/template.json';
 import slate from './slate/template.json';
+import smallHeart from './small-heart/template.json';
 import speechBubble from './speech-bubble/template.json';
 import swingSign from './swing-sign/template.json';
 import tallHook from './tall-hook/template.json';
@@ -56,6 +57,7 @@ export const { TEMPLATES, templateById, assetOf } = catalogOf(
     dust,
     tornAcross,
     windStreaks,
+    smallHeart,
   ].map((data) => openDocument(templateKind, data)),
 );
 

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { blurShape } from '../effects/blur';
+import { disturbShape } from '../effects/disturb';
 import { glowShape } from '../effects/glow';
 import { grainShape } from '../effects/grain';
 import type { Over } from '../effects/kind';
@@ -55,6 +56,7 @@ export const treatmentSchema = z.discriminatedUnion('effect', [
   z.strictObject({ ...base, effect: z.literal('grain'), ...grainShape(timed) }),
   z.strictObject({ ...base, effect: z.literal('vignette'), ...vignetteShape(timed) }),
   z.strictObject({ ...base, effect: z.literal('glow'), ...glowShape(timed) }),
+  z.strictObject({ ...base, effect: z.literal('disturb'), ...disturbShape(timed) }),
 ]);
 export type Treatment = z.infer<typeof treatmentSchema>;
 export type TreatmentKind = Treatment['effect'];

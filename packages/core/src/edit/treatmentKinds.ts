@@ -82,4 +82,24 @@ export const TREATMENTS: Readonly<Record<TreatmentKind, TreatmentOffer>> = {
     fields: [amount('How strongly'), pixels('radius', 'How far', 0, 200, 1)],
     fresh: { effect: 'glow', amount: 0.6, radius: 40 },
   },
+  disturb: {
+    name: 'Broken link',
+    fields: [
+      amount('How strongly'),
+      percent('bursts', 'How often', 1),
+      pixels('apart', 'Colours apart', 0, 200, 1),
+      pixels('thrown', 'Slices thrown', 0, 600, 1),
+      percent('blocks', 'Blocks', 1),
+    ],
+    fresh: {
+      effect: 'disturb',
+      amount: 0.7,
+      bursts: 0.4,
+      apart: 16,
+      thrown: 90,
+      blocks: 0.3,
+      every: 3,
+      seed: 1,
+    },
+  },
 };

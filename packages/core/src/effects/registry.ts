@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { Affine } from '../geometry/matrix';
 import type { Surface } from '../paint/surface';
 import { type Blur, blur, blurSchema } from './blur';
+import { type Disturb, disturb, disturbSchema } from './disturb';
 import { type Frost, frost, frostSchema } from './frost';
 import { type Glow, glow, glowSchema } from './glow';
 import { type GrainOver, grain, grainSchema } from './grain';
@@ -29,6 +30,7 @@ export type Effect =
   | Shadow
   | Frost
   | Tear
+  | Disturb
   | Brightness
   | Contrast
   | Saturation
@@ -43,6 +45,7 @@ export const effectSchema = z.discriminatedUnion('effect', [
   shadowSchema,
   frostSchema,
   tearSchema,
+  disturbSchema,
   brightnessSchema,
   contrastSchema,
   saturationSchema,
@@ -65,6 +68,8 @@ function resolved(document: EffectDocument, at: Resolving): Effect | undefined {
       return valuesOf(frost, document, at);
     case 'tear':
       return valuesOf(tear, document, at);
+    case 'disturb':
+      return valuesOf(disturb, document, at);
     case 'brightness':
       return valuesOf(brightness, document, at);
     case 'contrast':
@@ -95,6 +100,8 @@ function withKind<R>(effect: Effect, use: <D, V>(kind: EffectKind<D, V>, values:
       return use(frost, effect);
     case 'tear':
       return use(tear, effect);
+    case 'disturb':
+      return use(disturb, effect);
     case 'brightness':
       return use(brightness, effect);
     case 'contrast':

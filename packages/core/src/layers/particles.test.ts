@@ -1,5 +1,6 @@
 import type { NodeStudio } from '@fresh-reel/node-host';
 import fc from 'fast-check';
+import type { Fill } from '../documents/fill';
 import { opsBounds } from '../paint/bounds';
 import { type Op, sameOps } from '../paint/ops';
 import { sceneOf, templateOf, testStudio, textLayer, textSlot } from '../testing/studio';
@@ -19,7 +20,7 @@ const particles = (part: Record<string, unknown>) => ({
   ...part,
 });
 type Copies = Extract<Op, { op: 'copies' }>;
-const copiesAt = (layers: readonly object[], time: number, rest = {}, fill?: Record<string, unknown>) =>
+const copiesAt = (layers: readonly object[], time: number, rest = {}, fill?: Fill['slots']) =>
   sceneOf(studio, templateOf(layers, rest), fill ? { slots: fill, controls: {} } : undefined)
     .evaluate(time)
     .ops.filter((op): op is Copies => op.op === 'copies');

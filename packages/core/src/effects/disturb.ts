@@ -1,0 +1,137 @@
+import { z } from 'zod';
+import { property } from '../documents/property';
+import { randomAt } from '../motion/random';
+import type { Surface } from '../paint/surface';
+import { type EffectKind, type EffectTools, type Over, onlySchema } from './kind';
+import { copyOf } from './mixed';
+
+export const disturbShape = (over: Over) => ({
+  /** How much of everything below. */
+  amount: over(z.number().min(0).max(1)),
+  /** The part of the time that it breaks out, step by step; what is random in it is seeded. */
+  bursts: over(z.number().min(0).max(1)).default(1),
+  /** How far red stands from green and blue, in frame units. */
+  apart: over(z.number().min(0).max(400)).default(14),
+  /** How far slices are thrown sideways, in frame units. */
+  thrown: over(z.number().min(0).max(2000)).default(80),
+  /** The part of the blocks that come from elsewhere. */
+  blocks: over(z.number().min(0).max(1)).default(0.3),
+  /** Frames that a step stays. */
+  every: z.number().int().min(1).max(600).default(3),
+  seed: z.number().int().min(0).max(100000).default(1),
+});
+
+export const disturbSchema = z.strictObject({
+  effect: z.literal('disturb'),
+  only: onlySchema,
+  ...disturbShape(property),
+});
+
+export interface Disturb {
+  readonly effect: 'disturb';
+  readonly amount: number;
+  readonly apart: number;
+  readonly thrown: number;
+  readonly blocks: number;
+  readonly seed: number;
+  /** Counts on each time what is random is made anew. */
+  readonly step: number;
+}
+
+const SLICES = 9;
+const BLOCKS = 12;
+/**
+ * A picture whose link breaks, in bursts: slices thrown sideways, blocks from elsewhere, and red apart from green and
+ * blue. It belongs to the frame, so that how much of the content is painted changes nothing.
+ */
+export const disturb: EffectKind<z.infer<typeof disturbSchema>, Disturb> = {
+  schema: disturbSchema,
+  isOfFrame: true,
+  resolve: ({ amount, bursts, apart, thrown, blocks, every, seed }, { value, time }) => {
+    const step = Math.floor(time / every);
+    const breaksOut = randomAt(seed, step, 1) < value(bursts);
+    // No two bursts are as strong.
+    const strength = breaksOut ? value(amount) * (0.35 + 0.65 * randomAt(seed, step, 2)) : 0;
+    return {
+      effect: 'disturb',
+      amount: strength,
+      apart: value(apart) * strength,
+      thrown: value(thrown) * strength,
+      blocks: value(blocks) * strength,
+      seed,
+      step,
+    };
+  },
+  scaled: (values, by) => ({ ...values, apart: values.apart * by, thrown: values.thrown * by }),
+  isNothing: ({ amount, apart, thrown, blocks }) =>
+    amount < 0.002 || (apart < 0.05 && thrown < 0.05 && blocks <= 0),
+  growth: ({ apart, thrown }) => ({ left: apart + thrown, top: 0, right: apart + thrown, bottom: 0 }),
+  apply: (values, surface, tools) => {
+    broken(values, surface, tools);
+    return values.apart * tools.scale >= 0.5
+      ? channelsApart(values.apart * tools.scale, surface, tools)
+      : surface;
+  },
+};
+
+/** Throws slices sideways and takes blocks from elsewhere, by places of the frame. */
+function broken({ thrown, blocks, seed, step, amount }: Disturb, surface: Surface, tools: EffectTools): void {
+  const { scale, left, top, giveBack } = tools;
+  const { width, height } = surface.canvas;
+  if (thrown * scale < 0.5 && blocks <= 0) return;
+  const from = copyOf(surface, tools);
+  const { context } = surface;
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  const put = (x: number, y: number, w: number, h: number, dx: number, dy: number) => {
+    context.clearRect(x, y, w, h);
+    context.drawImage(from.canvas, x - dx, y - dy, w, h, x, y, w, h);
+  };
+  const slices = thrown * scale < 0.5 ? 0 : Math.round(SLICES * amount);
+  for (let i = 0; i < slices; i++) {
+    const chance = (channel: number) => randomAt(seed, step, 10 + i, channel);
+    const tall = Math.round((6 + 90 * chance(0) ** 3) * scale);
+    const y = Math.round(1080 * chance(1) * 1.8 * scale) - top;
+    const dx = Math.round((chance(2) * 2 - 1) * thrown * scale);
+    if (y + tall <= 0 || y >= height || tall < 1) continue;
+    put(0, Math.max(0, y), width, Math.min(height, y + tall) - Math.max(0, y), dx, 0);
+  }
+  for (let i = 0; i < BLOCKS; i++) {
+    const chance = (channel: number) => randomAt(seed, step, 100 + i, channel);
+    if (chance(0) >= blocks) continue;
+    const [w, h] = [Math.round((40 + 220 * chance(1)) * scale), Math.round((12 + 60 * chance(2)) * scale)];
+    const x = Math.round(1920 * chance(3) * scale) - left;
+    const y = Math.round(1080 * chance(4) * 1.8 * scale) - top;
+    if (x >= width || y >= height || x + w <= 0 || y + h <= 0 || w < 1 || h < 1) continue;
+    put(x, y, w, h, Math.round((chance(5) * 2 - 1) * w), 0);
+  }
+  giveBack(from);
+}
+
+/**
+ * Red to the left, green and blue to the right. Parts that share no channel add up under the screen mode, each with its
+ * own alpha (W3C Compositing 1, §9 and §10).
+ */
+function channelsApart(apart: number, surface: Surface, tools: EffectTools): Surface {
+  const { width, height } = surface.canvas;
+  const result = tools.borrow(width, height);
+  const part = (colour: string, dx: number) => {
+    const own = tools.borrow(width, height);
+    const { context } = own;
+    context.drawImage(surface.canvas, dx, 0);
+    context.globalCompositeOperation = 'multiply';
+    context.fillStyle = colour;
+    context.fillRect(0, 0, width, height);
+    context.globalCompositeOperation = 'destination-in';
+    context.drawImage(surface.canvas, dx, 0);
+    context.globalCompositeOperation = 'source-over';
+    result.context.globalCompositeOperation = 'screen';
+    result.context.drawImage(own.canvas, 0, 0);
+    tools.giveBack(own);
+  };
+  const by = Math.round(apart / 2);
+  part('#ff0000', -by);
+  part('#00ffff', Math.round(apart) - by);
+  result.context.globalCompositeOperation = 'source-over';
+  tools.giveBack(surface);
+  return result;
+}
