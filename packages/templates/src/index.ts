@@ -1,64 +1,10 @@
 import { openDocument, templateKind } from '@fresh-reel/core';
 import { catalogOf } from './catalog';
-import creditsRoll from './credits-roll/template.json';
-import driftWall from './drift-wall/template.json';
-import dust from './dust/template.json';
-import fourCorners from './four-corners/template.json';
-import fourLines from './four-lines/template.json';
-import freezePrint from './freeze-print/template.json';
-import fuseHook from './fuse-hook/template.json';
-import ghostSting from './ghost-sting/template.json';
-import gustHook from './gust-hook/template.json';
-import gustSting from './gust-sting/template.json';
-import lightLeak from './light-leak/template.json';
-import maskRise from './mask-rise/template.json';
-import nameStrap from './name-strap/template.json';
-import placeDate from './place-date/template.json';
-import pointer from './pointer/template.json';
-import quoteCard from './quote-card/template.json';
-import signOff from './sign-off/template.json';
-import slate from './slate/template.json';
-import smallHeart from './small-heart/template.json';
-import speechBubble from './speech-bubble/template.json';
-import swingSign from './swing-sign/template.json';
-import tallHook from './tall-hook/template.json';
-import tornAcross from './torn-across/template.json';
-import tornHook from './torn-hook/template.json';
-import typedNote from './typed-note/template.json';
-import windLine from './wind-line/template.json';
-import windStreaks from './wind-streaks/template.json';
+import { SOURCES } from './sources';
 
 /** The built-in templates, in the order they are shown; each is checked as one of a stranger's would be. */
 export const { TEMPLATES, templateById, assetOf } = catalogOf(
-  [
-    nameStrap,
-    maskRise,
-    gustSting,
-    fourLines,
-    fourCorners,
-    driftWall,
-    freezePrint,
-    tallHook,
-    windLine,
-    ghostSting,
-    quoteCard,
-    swingSign,
-    placeDate,
-    typedNote,
-    creditsRoll,
-    signOff,
-    speechBubble,
-    pointer,
-    slate,
-    fuseHook,
-    gustHook,
-    tornHook,
-    lightLeak,
-    dust,
-    tornAcross,
-    windStreaks,
-    smallHeart,
-  ].map((data) => openDocument(templateKind, data)),
+  SOURCES.map((data) => openDocument(templateKind, data)),
 );
 
 export { SHIPPED } from './files';

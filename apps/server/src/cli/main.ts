@@ -6,8 +6,8 @@ export async function main(args: readonly string[]): Promise<number> {
   const [verb, ...rest] = args;
   try {
     if (verb === 'list') {
-      const { TEMPLATES } = await import('@fresh-reel/templates');
-      for (const t of TEMPLATES) console.log(`${t.id}\t${t.name}: ${t.about}`);
+      const { SOURCES } = await import('@fresh-reel/templates/sources');
+      for (const t of SOURCES) console.log(`${t.id}\t${t.name}: ${t.about}`);
       return 0;
     }
     if (verb === 'render') {

@@ -31,8 +31,8 @@ import {
   wavSamples,
 } from '@fresh-reel/core';
 import { NodeStudio, openPackage } from '@fresh-reel/node-host';
-import { TEMPLATES } from '@fresh-reel/templates';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
+import { SOURCES } from '@fresh-reel/templates/sources';
 import { CommandError, type RenderCommand } from './command';
 import { loadFill } from './fill';
 import { FrameWriter, type OwnFont, type PaintJob } from './frameWriter';
@@ -180,11 +180,12 @@ interface Loaded {
 
 /** A template by its id or from its file, filled; or a reel from its file. */
 async function load({ what, fill, size, originals }: RenderCommand, unpacked: string): Promise<Loaded> {
-  const template = TEMPLATES.find((t) => t.id === what);
-  if (template) return filled(template, { fill, size });
+  // The one that is wanted is opened alone.
+  const source = SOURCES.find((t) => t.id === what);
+  if (source) return filled(openDocument(templateKind, source), { fill, size });
   await access(what).catch(() => {
     throw new CommandError(
-      `"${what}" is neither a template (${TEMPLATES.map((t) => t.id).join(', ')}) nor a file that can be read.`,
+      `"${what}" is neither a template (${SOURCES.map((t) => t.id).join(', ')}) nor a file that can be read.`,
     );
   });
   const opened = await openPackage(what, unpacked);
