@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { type BeamLayer, beam, beamSchema } from './beam';
 import { type GrainLayer, grain, grainSchema } from './grain';
 import { type GroupLayer, group, groupBase } from './group';
 import type { LayerKind } from './kind';
@@ -7,7 +8,14 @@ import { type PictureLayer, picture, pictureSchema } from './picture';
 import { type ShapeLayer, shape, shapeSchema } from './shape';
 import { type TextLayer, text, textSchema } from './text';
 
-export type Layer = TextLayer | ShapeLayer | PictureLayer | ParticlesLayer | GrainLayer | GroupLayer;
+export type Layer =
+  | TextLayer
+  | ShapeLayer
+  | PictureLayer
+  | ParticlesLayer
+  | BeamLayer
+  | GrainLayer
+  | GroupLayer;
 
 const groupSchema = z.strictObject({
   ...groupBase,
@@ -23,6 +31,7 @@ export const layerSchema: z.ZodType<Layer> = z.lazy(() =>
     shapeSchema,
     pictureSchema,
     particlesSchema,
+    beamSchema,
     grainSchema,
     groupSchema,
   ]),
@@ -39,6 +48,8 @@ export function withKind<R>(layer: Layer, use: <L extends Layer>(kind: LayerKind
       return use(picture, layer);
     case 'particles':
       return use(particles, layer);
+    case 'beam':
+      return use(beam, layer);
     case 'grain':
       return use(grain, layer);
     case 'group':
