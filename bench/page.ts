@@ -14,6 +14,7 @@ import {
 } from '@fresh-reel/core';
 import { TEMPLATES } from '@fresh-reel/templates';
 import { BrowserStudio, surfaceOf } from '../apps/studio/src/engine/browserStudio';
+import families from './families.json';
 import { at } from './figures';
 import fourLines from './four-lines.json';
 import { adding, clipPreview, clipRender, firstThumb, longClip } from './media';
@@ -130,7 +131,8 @@ async function measure(
   if (what === 'long-reel') return longReelFigures(studio);
   if (what === 'follow') return followFigures();
   if (what === 'motion-blur') return motionBlur(studio);
-  const templates = what === 'four-lines' ? [openDocument(templateKind, fourLines)] : TEMPLATES;
+  const sources = { 'four-lines': [fourLines], families }[what];
+  const templates = sources?.map((data) => openDocument(templateKind, data)) ?? TEMPLATES;
   const figures: PreviewFigures[] = [];
   for (const template of templates)
     figures.push(await preview(studio, await sceneOf(studio, template), template.id));

@@ -293,6 +293,14 @@ const parts = {
       row(`evaluate-${f.id}`, f.evaluateP95, 'ms', 4, f.evaluateP95 <= 4);
     }
   },
+  /** The families of effects, each at its fullest. */
+  async families() {
+    for (const f of await inWorker('families')) {
+      if (f.id === 'particles-3000')
+        row('evaluate-particles-3000', f.evaluateP95, 'ms', 12, f.evaluateP95 <= 12);
+      row(`family-${f.id}`, f.p95, 'ms', 33, f.p95 <= 33);
+    }
+  },
   async text() {
     const [lines] = await inWorker('four-lines');
     row('four-lines-per-letter', 1000 / lines.p95, 'fps', 30, 1000 / lines.p95 >= 30);

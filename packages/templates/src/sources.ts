@@ -1,4 +1,5 @@
 import creditsRoll from './credits-roll/template.json';
+import cutByLight from './cut-by-light/template.json';
 import driftWall from './drift-wall/template.json';
 import dust from './dust/template.json';
 import fourCorners from './four-corners/template.json';
@@ -55,4 +56,5 @@ export const SOURCES = [
   tornAcross,
   windStreaks,
   smallHeart,
+  cutByLight,
 ];
