@@ -38,8 +38,9 @@ export interface Disturb {
   readonly step: number;
 }
 
-const SLICES = 9;
-const BLOCKS = 12;
+/** So many are tried: those that lie outside a frame of this shape are passed over. */
+const SLICES = 18;
+const BLOCKS = 24;
 /**
  * A picture whose link breaks, in bursts: slices thrown sideways, blocks from elsewhere, and red apart from green and
  * blue. It belongs to the frame, so that how much of the content is painted changes nothing.
