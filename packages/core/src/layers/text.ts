@@ -14,6 +14,7 @@ import {
   textShadowSchema,
   textStyle,
 } from './textStyle';
+import { trailSchema } from './textTrail';
 
 const count = z.number().int().min(1).max(100000);
 
@@ -61,6 +62,7 @@ export const textSchema = z.strictObject({
   /** Breaks into lines, then shrinks, then cuts: see the text layout. */
   fit: fitSchema,
   motion: textMotionsSchema.prefault({}),
+  trail: trailSchema.optional(),
 });
 export type TextLayer = z.infer<typeof textSchema>;
 

@@ -44,5 +44,17 @@ export function stateMatrix(
   return multiply4(m, translation4(-px, -py, -pz));
 }
 
+/** From the straight text's coordinates to the camera's, for one glyph as some motions have it. */
+export function glyphMatrix({ layout, baseOf }: TextMoment, moves: readonly Move[], g: PlacedGlyph): Matrix4 {
+  let matrix = baseOf(g);
+  for (const { unit, pivot, states } of moves) {
+    const index = indexOf(g, unit);
+    const state = states[index];
+    if (!state) continue;
+    matrix = multiply4(matrix, stateMatrix(state, pivot, layout.units[unit][index]!, layout.size));
+  }
+  return matrix;
+}
+
 /** Where the operations of one fill go: what lies below all fills, and the rest. */
 export type Into = (fill: TextFill) => { below: Op[]; above: Op[] };

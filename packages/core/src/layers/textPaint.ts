@@ -5,21 +5,20 @@ import { planeBounds } from '../geometry/plane';
 import { corners, intersection, isEmpty, type Rect } from '../geometry/rect';
 import { grouped, withEffects, within } from '../paint/compose';
 import type { Op, Paint } from '../paint/ops';
-import type { PlacedGlyph, TextLayout, Unit } from '../text/layout';
+import type { PlacedGlyph, TextLayout } from '../text/layout';
 import { resolvePaint } from './common';
 import type { LetterMap, Node, PaintTools } from './kind';
 import { layerEffects } from './layerEffects';
 import { coverOps } from './picture';
 import type { TextLayer } from './text';
 import { ALIGN, bendGlyph } from './textBend';
-import { duringStates } from './textDuring';
 import { type Ink, inkGlyph, inkPath, joinedPath, underlinePath } from './textInk';
-import { type Into, indexOf, type Move, stateMatrix, type TextMoment } from './textMoment';
-import { unitStates } from './textMotion';
+import { glyphMatrix, type Into, type TextMoment } from './textMoment';
+import { type Cursor, movesAt } from './textMoves';
 import { paintMoving } from './textMoving';
 import { paintPlates } from './textPlates';
 import type { TextFill } from './textStyle';
-import type { UnitState } from './unitState';
+import { paintTrails } from './textTrail';
 
 /** Paints words: as few outlines at rest, glyph by glyph while any of them moves. */
 export function paintText(node: Node<TextLayer>, tools: PaintTools): Op[] {
@@ -44,8 +43,9 @@ export function paintText(node: Node<TextLayer>, tools: PaintTools): Op[] {
 
   const inkOf = inks(node, tools);
   const plates = layer.plates.length > 0 ? paintPlates(moment) : [];
+  const trails = layer.trail ? paintTrails(layer.trail, moment, (g) => inkOf(g)[1].fill) : [];
   const words = paintWords(moment, inkOf, node, tools);
-  return [...plates, ...words, ...(cursor ? paintCursor(cursor, moment, inkOf) : [])];
+  return [...plates, ...trails, ...words, ...(cursor ? paintCursor(cursor, moment, inkOf) : [])];
 }
 
 /** All letters; marked ones and the others apart where an effect is limited to one of them. */
@@ -105,84 +105,6 @@ function paintLetters(
   const below = [...parts.values()].flatMap((p) => p.below);
   const above = [...parts].flatMap(([fill, p]) => seenThrough(fill, p.above, node, tools));
   return fades.length > 0 ? grouped([...below, ...above, ...fades]) : [...below, ...above];
-}
-
-interface Cursor {
-  /** Letter the cursor stands after; −1 before the first. */
-  readonly after: number;
-}
-
-/** The motions that do something at this moment. */
-function movesAt(
-  layer: TextLayer,
-  layout: TextLayout,
-  tools: PaintTools,
-  isMarked: (g: PlacedGlyph) => boolean,
-): { moves: Move[]; cursor: Cursor | undefined } {
-  const moves: Move[] = [];
-  let cursor: Cursor | undefined;
-  const { value } = tools;
-  const { clock, time } = tools.moment;
-  const add = (
-    unit: Unit,
-    m: { pivot: readonly [number, number, number]; behind?: boolean },
-    states: readonly (UnitState | undefined)[],
-  ) => {
-    if (states.some((s) => s)) moves.push({ unit, pivot: m.pivot, behind: m.behind ?? false, states });
-  };
-  for (const goes of ['in', 'out'] as const) {
-    for (const m of layer.motion[goes]) {
-      const unit = value(m.unit);
-      const taking = unitsTaking(layout, unit, m.only, isMarked);
-      const count = taking?.length ?? layout.units[unit].length;
-      const ends = m.away.typing ? wordEnds(layout) : undefined;
-      const found = unitStates(m, goes, count, tools, ends);
-      add(unit, m, spreadOut(found.states, taking, layout.units[unit].length));
-      const typing = found.cursor !== undefined && (goes === 'in' ? time < clock.in + clock.hold : true);
-      const begun = goes === 'in' || found.states.some((s) => s);
-      // A cursor that waits blinks, half a second on and half off (common practice).
-      const waits = found.cursor === count && Math.floor(time / 30) % 2 === 1;
-      if (typing && begun && !waits) cursor = { after: found.cursor! - 1 };
-    }
-  }
-  for (const d of layer.motion.during) {
-    const unit = value(d.unit);
-    const all = layout.units[unit].length;
-    const taking = unitsTaking(layout, unit, d.only, isMarked);
-    add(unit, d, spreadOut(duringStates(d, taking?.length ?? all, tools), taking, all));
-  }
-  return { moves, cursor };
-}
-
-/** Units a motion is limited to, in reading order; nothing when it takes all. */
-function unitsTaking(
-  layout: TextLayout,
-  unit: Unit,
-  only: 'marked' | 'unmarked' | undefined,
-  isMarked: (g: PlacedGlyph) => boolean,
-): number[] | undefined {
-  if (!only) return undefined;
-  const units = new Set<number>();
-  for (const g of layout.glyphs) if (isMarked(g) === (only === 'marked')) units.add(indexOf(g, unit));
-  return [...units].sort((a, b) => a - b);
-}
-
-function spreadOut(
-  states: readonly (UnitState | undefined)[],
-  taking: readonly number[] | undefined,
-  count: number,
-): readonly (UnitState | undefined)[] {
-  if (!taking) return states;
-  const all = new Array<UnitState | undefined>(count).fill(undefined);
-  taking.forEach((unit, i) => {
-    all[unit] = states[i];
-  });
-  return all;
-}
-
-function wordEnds(layout: TextLayout): (letter: number) => boolean {
-  const wordOf = new Map(layout.glyphs.map((g) => [g.letter, g.word]));
-  return (letter) => wordOf.get(letter) !== wordOf.get(letter + 1);
 }
 
 /** The ink of each run, resolved once. */
@@ -354,14 +276,7 @@ function traceLetters(moment: TextMoment, report: (letters: LetterMap['letters']
   const letters: LetterMap['letters'][number][] = [];
   for (const g of layout.glyphs) {
     const line = layout.lines[g.line]!;
-    let matrix = moment.baseOf(g);
-    for (const { unit, pivot, states } of moves) {
-      const index = indexOf(g, unit);
-      const state = states[index];
-      if (!state) continue;
-      matrix = multiply4(matrix, stateMatrix(state, pivot, layout.units[unit][index]!, layout.size));
-    }
-    const plane = planeOf(matrix);
+    const plane = planeOf(glyphMatrix(moment, moves, g));
     const box = { x: g.x, y: line.top, width: g.advance, height: line.bottom - line.top };
     letters.push({ from: g.from, to: g.to, quad: corners(box).map(([x, y]) => project(plane, x, y)) });
   }
