@@ -296,8 +296,7 @@ const parts = {
   /** The families of effects, each at its fullest. */
   async families() {
     for (const f of await inWorker('families')) {
-      if (f.id === 'particles-3000')
-        row('evaluate-particles-3000', f.evaluateP95, 'ms', 12, f.evaluateP95 <= 12);
+      row(`evaluate-${f.id}`, f.evaluateP95, 'ms', 12, f.evaluateP95 <= 12);
       row(`family-${f.id}`, f.p95, 'ms', 33, f.p95 <= 33);
     }
   },

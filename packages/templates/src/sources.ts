@@ -9,6 +9,7 @@ import fuseHook from './fuse-hook/template.json';
 import ghostSting from './ghost-sting/template.json';
 import gustHook from './gust-hook/template.json';
 import gustSting from './gust-sting/template.json';
+import kiteTails from './kite-tails/template.json';
 import lightLeak from './light-leak/template.json';
 import maskRise from './mask-rise/template.json';
 import nameStrap from './name-strap/template.json';
@@ -57,4 +58,5 @@ export const SOURCES = [
   windStreaks,
   smallHeart,
   cutByLight,
+  kiteTails,
 ];

@@ -38,11 +38,13 @@ export const trailSchema = z.strictObject({
 export type Trail = z.infer<typeof trailSchema>;
 
 /** Places along a way to begin with, and at most. */
-const [FEW, MANY] = [12, 96];
+const [FEW, MANY] = [12, 48];
 /** Ems from one place to the next at most, while there may be more of them. */
-const STEP = 0.6;
+const STEP = 0.8;
+/** Ems of a way on which a trail strays as far as it is told. */
+const ROOM = 4;
 /** Outlines laid over each other, each shorter than the one below: together they fade. */
-const SHADES = 6;
+const SHADES = 4;
 /** Letters that leave trails at most. */
 const MOST_LETTERS = 400;
 
@@ -76,14 +78,17 @@ export function paintTrails(
   const ops = glyphs.flatMap((g, i): Op[] => {
     const way = ways[i]!;
     const fill = own ? ({ kind: 'solid', colour: own } as const) : solidOf(fillOf(g));
-    if (!fill || travelled(way) < 0.04 * em) return [];
+    const gone = travelled(way);
+    if (!fill || gone < 0.04 * em) return [];
+    // A short way leaves no room to stray.
+    const astray = stray * Math.min(1, gone / (ROOM * em));
     return Array.from({ length: trail.strands }, (_, strand) => strand).flatMap((strand) => {
       const spread = trail.strands === 1 ? 0 : strand / (trail.strands - 1) - 0.5;
       const line = strayed(way, (along, axis) => {
-        if (stray === 0) return 0;
+        if (astray === 0) return 0;
         const often = trail.stray!.often;
         return (
-          stray *
+          astray *
           along *
           noiseAt(trail.seed + g.letter * 8 + strand, axis, along * often - tools.moment.time / 40)
         );
@@ -123,12 +128,15 @@ function waysOf(glyphs: readonly PlacedGlyph[], moment: TextMoment, length: numb
       return project(planeOf(glyphMatrix(moment, moves, g)), ...middle);
     });
   };
-  for (let count = FEW; ; count *= 2) {
-    const rows = Array.from({ length: count + 1 }, (_, k) => at((length * k) / count));
+  let rows = Array.from({ length: FEW + 1 }, (_, k) => at((length * k) / FEW));
+  while (rows.length < MANY) {
     const far = rows.slice(1).some((row, k) => row.some((p, i) => distance(p, rows[k]![i]!) > STEP * em));
-    if (far && count < MANY) continue;
-    return glyphs.map((_, i) => rows.map((row) => row[i]!).filter((p) => p.every(Number.isFinite)));
+    if (!far) break;
+    // One more between each two.
+    const step = length / (rows.length - 1);
+    rows = rows.flatMap((row, k) => (k === rows.length - 1 ? [row] : [row, at((k + 0.5) * step)]));
   }
+  return glyphs.map((_, i) => rows.map((row) => row[i]!).filter((p) => p.every(Number.isFinite)));
 }
 
 const distance = (a: Point, b: Point) => Math.hypot(a[0] - b[0], a[1] - b[1]);
