@@ -52,9 +52,12 @@ describe('trails of letters', () => {
   it('taper and fade towards their end', () => {
     const widthAt = (taper: number) => {
       const { commands } = trails({ fade: 0, taper }, 20)[0]!.path;
-      const points = commands.filter((c) => c[0] !== 'Z') as unknown as [string, number, number][];
+      // Ends of the commands' pieces.
+      const points = commands.flatMap((c) =>
+        c[0] === 'Z' ? [] : [c.slice(-2) as unknown as [number, number]],
+      );
       const half = points.length / 2;
-      const across = (k: number) => Math.abs(points[k]![2] - points[points.length - 1 - k]![2]);
+      const across = (k: number) => Math.abs(points[k]![1] - points[points.length - 1 - k]![1]);
       return [across(0), across(half - 1)].map((v) => Math.round(v));
     };
     expect(widthAt(0)).toEqual([50, 50]);

@@ -38,7 +38,7 @@ export const trailSchema = z.strictObject({
 export type Trail = z.infer<typeof trailSchema>;
 
 /** Places along a way to begin with, and at most. */
-const [FEW, MANY] = [12, 48];
+const [FEW, MANY] = [12, 24];
 /** Ems from one place to the next at most, while there may be more of them. */
 const STEP = 0.8;
 /** Ems of a way on which a trail strays as far as it is told. */
@@ -167,8 +167,23 @@ function ribbon(line: readonly Point[], all: number, width: number, taper: numbe
     sides[0].push([x + nx * (off + half), y + ny * (off + half)]);
     sides[1].push([x + nx * (off - half), y + ny * (off - half)]);
   });
-  const outline = [...sides[0], ...sides[1].reverse()];
-  return {
-    commands: [...outline.map(([x, y], k): PathCommand => [k === 0 ? 'M' : 'L', x, y]), ['Z']],
-  };
+  const [there, back] = [curve(sides[0]), curve(sides[1].reverse())];
+  const [[x, y], [bx, by]] = [sides[0][0]!, sides[1][0]!];
+  return { commands: [['M', x, y], ...there, ['L', bx, by], ...back, ['Z']] };
+}
+
+/** A smooth line through points, from the first on. Method: Catmull and Rom's spline, as cubics. */
+function curve(points: readonly Point[]): PathCommand[] {
+  const at = (k: number) => points[Math.min(points.length - 1, Math.max(0, k))]!;
+  return points.slice(1).map((to, k): PathCommand => {
+    const [before, from, after] = [at(k - 1), at(k), at(k + 2)];
+    return [
+      'C',
+      from[0] + (to[0] - before[0]) / 6,
+      from[1] + (to[1] - before[1]) / 6,
+      to[0] - (after[0] - from[0]) / 6,
+      to[1] - (after[1] - from[1]) / 6,
+      ...to,
+    ];
+  });
 }
