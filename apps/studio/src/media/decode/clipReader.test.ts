@@ -4,10 +4,11 @@ import type { ClipSource } from './clipSource';
 function source(width: number, height: number) {
   const drawn: number[] = [];
   let open = true;
-  let stalled = false;
+  let [stalled, broken] = [false, false];
   const clip: ClipSource = {
     facts: { width, height, duration: 10, sound: false },
     async *samples(from) {
+      if (broken) throw new Error('These bytes are no clip.');
       if (stalled) await new Promise(() => undefined);
       for (let i = Math.max(0, Math.floor(from * 10 + 1e-9)); i < 100; i++) {
         yield { timestamp: i / 10, draw: () => drawn.push(i), close: () => undefined };
@@ -20,7 +21,10 @@ function source(width: number, height: number) {
   const stall = () => {
     stalled = true;
   };
-  return { clip, drawn, isOpen: () => open, stall };
+  const fail = () => {
+    broken = true;
+  };
+  return { clip, drawn, isOpen: () => open, stall, fail };
 }
 
 let mockOwn = source(1920, 1080);
@@ -114,6 +118,16 @@ describe('a clip with a proxy', () => {
     await coming;
     expect(reader.has(5)).toBe(true);
     expect(mockProxy!.drawn).toEqual([0, 50]);
+  });
+
+  it('that does not read is none: the clip itself is read', async () => {
+    mockProxy!.fail();
+    const reader = (await ClipReader.open('sha256:a', true))!;
+    reader.keepTo(800, true);
+    await reader.ready([3]);
+    expect([reader.has(3), mockOwn.drawn, mockProxy!.isOpen()]).toEqual([true, [30], false]);
+    await reader.ready([3.1]);
+    expect(mockOwn.drawn).toEqual([30, 31]);
   });
 
   it('comes and goes while the clip is open', async () => {

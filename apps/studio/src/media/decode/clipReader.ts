@@ -218,35 +218,45 @@ export class ClipReader {
   private async read(at: number, used: Set<Cursor>) {
     for (;;) {
       const { fitting } = this;
-      const turned = new Promise<void>((resolve) => {
-        this.turn = resolve;
-      });
-      if (fitting !== this.reading) {
-        void this.drop(this.cursors.splice(0));
-        this.reading = fitting;
+      try {
+        const read = await this.readFrom(fitting, at, used);
+        if (fitting === this.fitting) return read;
+        // Meanwhile more pixels are wanted than this has.
+        read?.sample.close();
+      } catch (error) {
+        if (fitting !== this.proxy) throw error;
+        // A proxy that does not read is none: there is the clip itself.
+        this.proxy.dispose();
+        this.proxy = null;
       }
-      const isBack = this.cursors.some((c) => c.distance(at) < 0 && c.distance(at) > -this.reach.back);
-      this.most = isBack ? KEPT_BACK : MOST_KEPT;
-      let cursor = this.nearest((c) => (c.distance(at) < 0 ? this.reach.on : c.distance(at)));
-      if (!cursor) {
-        // What comes before it is decoded on the way from a key frame in any case.
-        const opened = Cursor.at(fitting, isBack ? Math.max(0, at - this.reach.back) : at);
-        cursor = (await Promise.race([opened, turned])) ?? undefined;
-        if (!cursor) {
-          void opened.then((late) => late.close());
-          continue;
-        }
-        this.cursors.push(cursor);
-      }
-      used.add(cursor);
-      const read = await cursor.read(
-        at,
-        isBack ? this.passing(at) : undefined,
-        () => fitting === this.fitting,
-      );
-      if (fitting === this.fitting) return read;
-      read?.sample.close();
     }
+  }
+
+  /** @returns nothing at the clip's end, and when another source fits by now */
+  private async readFrom(fitting: ClipSource, at: number, used: Set<Cursor>) {
+    const turned = new Promise<void>((resolve) => {
+      this.turn = resolve;
+    });
+    if (fitting !== this.reading) {
+      // Those of a proxy that is gone may not close; nothing waits for them.
+      void this.drop(this.cursors.splice(0)).catch(() => undefined);
+      this.reading = fitting;
+    }
+    const isBack = this.cursors.some((c) => c.distance(at) < 0 && c.distance(at) > -this.reach.back);
+    this.most = isBack ? KEPT_BACK : MOST_KEPT;
+    let cursor = this.nearest((c) => (c.distance(at) < 0 ? this.reach.on : c.distance(at)));
+    if (!cursor) {
+      // What comes before it is decoded on the way from a key frame in any case.
+      const opened = Cursor.at(fitting, isBack ? Math.max(0, at - this.reach.back) : at);
+      cursor = (await Promise.race([opened, turned])) ?? undefined;
+      if (!cursor) {
+        void opened.then((late) => late.close()).catch(() => undefined);
+        return undefined;
+      }
+      this.cursors.push(cursor);
+    }
+    used.add(cursor);
+    return cursor.read(at, isBack ? this.passing(at) : undefined, () => fitting === this.fitting);
   }
 
   /** Keeps what lies shortly before a second that is gone back to. */
