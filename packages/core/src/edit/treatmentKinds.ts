@@ -90,6 +90,8 @@ export const TREATMENTS: Readonly<Record<TreatmentKind, TreatmentOffer>> = {
       pixels('apart', 'Colours apart', 0, 200, 1),
       pixels('thrown', 'Slices thrown', 0, 600, 1),
       percent('blocks', 'Blocks', 1),
+      percent('lines', 'Lines of a screen', 1),
+      pixels('pitch', 'From line to line', 3, 60, 0.5),
     ],
     fresh: {
       effect: 'disturb',
@@ -98,6 +100,8 @@ export const TREATMENTS: Readonly<Record<TreatmentKind, TreatmentOffer>> = {
       apart: 16,
       thrown: 90,
       blocks: 0.3,
+      lines: 0,
+      pitch: 8,
       every: 3,
       seed: 1,
     },

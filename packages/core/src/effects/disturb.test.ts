@@ -86,6 +86,18 @@ describe('a broken link', () => {
     expect(breaks(1).every(Boolean)).toBe(true);
   });
 
+  it('shows the lines of a screen burst or not, at the same rows of the frame, and nothing where nothing is', () => {
+    const { at, broken } = painted({ amount: 0, lines: 0.5, pitch: 20 });
+    expect(broken).toBe(true);
+    // Ten pixels from one to the next at this size, half of them dark.
+    const dark = [0, 4, 5, 9, 10, 14, 15].map((y) => at(480, 200 + y)[0]! < 200);
+    expect(dark).toEqual([true, true, false, false, true, true, false]);
+    expect(Math.abs(at(480, 200)[0]! - 127.5)).toBeLessThan(1);
+    expect(at(300, 202)[3]).toBe(0);
+    const moved = painted({ amount: 0, lines: 0.5, pitch: 20 }, 0, '#FFFFFF', { move: [0, 7, 0] });
+    expect(moved.at(480, 202)).toEqual(at(480, 202));
+  });
+
   it('is the same at whatever size the content is painted, and combines with turns and fading', () => {
     const turned = painted({ apart: 30, thrown: 100, blocks: 0.5 }, 4, '#FFFFFF', {
       turn: [0, 40, 12],
@@ -98,7 +110,15 @@ describe('a broken link', () => {
   });
 
   it('refuses amounts that are none', () => {
-    for (const part of [{ amount: 2 }, { apart: -1 }, { thrown: 1e6 }, { blocks: Number.NaN }, { every: 0 }])
-      expect(() => painted(part)).toThrow(/amount|apart|thrown|blocks|every/);
+    for (const part of [
+      { amount: 2 },
+      { apart: -1 },
+      { thrown: 1e6 },
+      { blocks: Number.NaN },
+      { every: 0 },
+      { lines: 2 },
+      { pitch: 0 },
+    ])
+      expect(() => painted(part)).toThrow(/amount|apart|thrown|blocks|every|lines|pitch/);
   });
 });

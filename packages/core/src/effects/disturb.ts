@@ -16,6 +16,9 @@ export const disturbShape = (over: Over) => ({
   thrown: over(z.number().min(0).max(2000)).default(80),
   /** The part of the blocks that come from elsewhere. */
   blocks: over(z.number().min(0).max(1)).default(0.3),
+  /** How dark the lines of a screen are, burst or not, and frame units from one to the next. */
+  lines: over(z.number().min(0).max(1)).default(0),
+  pitch: over(z.number().min(3).max(200)).default(8),
   /** Frames that a step stays. */
   every: z.number().int().min(1).max(600).default(3),
   seed: z.number().int().min(0).max(100000).default(1),
@@ -33,6 +36,8 @@ export interface Disturb {
   readonly apart: number;
   readonly thrown: number;
   readonly blocks: number;
+  readonly lines: number;
+  readonly pitch: number;
   readonly seed: number;
   /** Counts on each time what is random is made anew. */
   readonly step: number;
@@ -48,7 +53,7 @@ const BLOCKS = 24;
 export const disturb: EffectKind<z.infer<typeof disturbSchema>, Disturb> = {
   schema: disturbSchema,
   isOfFrame: true,
-  resolve: ({ amount, bursts, apart, thrown, blocks, every, seed }, { value, time }) => {
+  resolve: ({ amount, bursts, apart, thrown, blocks, lines, pitch, every, seed }, { value, time }) => {
     const step = Math.floor(time / every);
     const breaksOut = randomAt(seed, step, 1) < value(bursts);
     // No two bursts are as strong.
@@ -59,21 +64,43 @@ export const disturb: EffectKind<z.infer<typeof disturbSchema>, Disturb> = {
       apart: value(apart) * strength,
       thrown: value(thrown) * strength,
       blocks: value(blocks) * strength,
+      lines: value(lines),
+      pitch: Math.max(3, value(pitch)),
       seed,
       step,
     };
   },
   scaled: (values, by) => ({ ...values, apart: values.apart * by, thrown: values.thrown * by }),
-  isNothing: ({ amount, apart, thrown, blocks }) =>
-    amount < 0.002 || (apart < 0.05 && thrown < 0.05 && blocks <= 0),
+  isNothing: ({ amount, apart, thrown, blocks, lines }) =>
+    lines < 0.004 && (amount < 0.002 || (apart < 0.05 && thrown < 0.05 && blocks <= 0)),
   growth: ({ apart, thrown }) => ({ left: apart + thrown, top: 0, right: apart + thrown, bottom: 0 }),
   apply: (values, surface, tools) => {
-    broken(values, surface, tools);
-    return values.apart * tools.scale >= 0.5
-      ? channelsApart(values.apart * tools.scale, surface, tools)
-      : surface;
+    if (values.amount >= 0.002) broken(values, surface, tools);
+    const apart = values.apart * tools.scale;
+    const shown = apart >= 0.5 ? channelsApart(apart, surface, tools) : surface;
+    if (values.lines >= 0.004) drawLines(values, shown, tools);
+    return shown;
   },
 };
+
+/** Dark lines of a screen over what is there, at the same rows of the frame wherever the content lies. */
+function drawLines(
+  { lines, pitch }: Disturb,
+  { canvas, context }: Surface,
+  { scale, top }: EffectTools,
+): void {
+  const tall = Math.max(2, pitch * scale);
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.globalCompositeOperation = 'source-atop';
+  context.globalAlpha = lines;
+  context.fillStyle = '#000000';
+  for (let i = Math.floor(top / tall); i * tall - top < canvas.height; i++) {
+    const from = Math.round(i * tall) - top;
+    context.fillRect(0, from, canvas.width, Math.max(1, Math.round(tall / 2)));
+  }
+  context.globalAlpha = 1;
+  context.globalCompositeOperation = 'source-over';
+}
 
 /** Throws slices sideways and takes blocks from elsewhere, by places of the frame. */
 function broken({ thrown, blocks, seed, step, amount }: Disturb, surface: Surface, tools: EffectTools): void {
