@@ -15,10 +15,21 @@ import { TEMPLATES, templateById } from '@fresh-reel/templates';
 import { PNG } from 'pngjs';
 import { createApp } from './app';
 import { parseRenderCommand } from './cli/command';
+import { main } from './cli/main';
 import { paintOnThreads, threadsFor } from './cli/threads';
 
 const bin = join(__dirname, '../bin/fresh-reel.mjs');
 const run = (...args: string[]) => spawnSync('node', [bin, ...args], { encoding: 'utf8' });
+/** The command line in this process, for what it says when it refuses: a process of its own takes seconds to start. */
+async function refused(...args: string[]): Promise<{ status: number; stderr: string }> {
+  const said: string[] = [];
+  const spy = jest.spyOn(console, 'error').mockImplementation((line: string) => void said.push(line));
+  try {
+    return { status: await main(args), stderr: said.join('\n') };
+  } finally {
+    spy.mockRestore();
+  }
+}
 let folder: string;
 beforeEach(() => {
   folder = mkdtempSync(join(tmpdir(), 'fresh-reel-server-'));
@@ -202,12 +213,18 @@ describe('fresh-reel render', () => {
     [['render', 'name-strap', '--out', 'x', '--frames', '9-3'], 'not a range'],
     [['render', 'name-strap', '--out', 'x', '--frames', '0-9999'], 'the last frame is 323'],
     [['render', 'name-strap', '--out', 'x', '--fill', 'gone.json'], 'cannot be read'],
-    [['dance'], 'There is no command "dance"'],
-  ])('%j fails with a reason on standard error', (args, reason) => {
-    const { status, stderr } = spawnSync('node', [bin, ...args], { encoding: 'utf8', cwd: folder });
+  ])('%j fails with a reason on standard error', async (args, reason) => {
+    const inFolder = (arg: string) => (arg.startsWith('x') ? join(folder, arg) : arg);
+    const { status, stderr } = await refused(...args.map(inFolder));
     expect(status).toBe(1);
     expect(stderr).toContain(reason);
     expect(readdirSync(folder)).toEqual([]);
+  });
+
+  it('ends with 1 and the reason on standard error as a process, too', () => {
+    const { status, stderr, stdout } = run('dance');
+    expect([status, stdout]).toEqual([1, '']);
+    expect(stderr).toContain('There is no command "dance"');
   });
 
   it.each([
@@ -217,10 +234,10 @@ describe('fresh-reel render', () => {
     ['{"slots":{"badge":"gone.png"}}', 'The file "gone.png" for the slot "badge" cannot be read'],
     ['{"slots":', 'is not complete JSON'],
     ['{"colour":"red"}', 'Unrecognized key'],
-  ])('a fill of %s is told what is wrong', (text, reason) => {
+  ])('a fill of %s is told what is wrong', async (text, reason) => {
     writeFileSync(join(folder, 'words.txt'), 'not a picture');
     writeFileSync(join(folder, 'fill.json'), text);
-    const { status, stderr } = run(
+    const { status, stderr } = await refused(
       'render',
       'name-strap',
       '--fill',
