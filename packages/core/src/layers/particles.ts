@@ -1,6 +1,13 @@
 import { z } from 'zod';
-import { mixColours } from '../colour/colour';
-import { isConstant, markSchema, type Property, property, type Value, valueAt } from '../documents/property';
+import {
+  between,
+  isConstant,
+  markSchema,
+  type Property,
+  property,
+  type Value,
+  valueAt,
+} from '../documents/property';
 import { type Affine, affineOf, multiply4, planeOf, planeTimes } from '../geometry/matrix';
 import { type Path, pathBounds, transformPath } from '../geometry/path';
 import type { Point } from '../geometry/plane';
@@ -144,11 +151,12 @@ interface Particle {
   readonly opacity: number;
 }
 
-/** A value of a row of them that are spread evenly over 0..1. */
-function along(row: readonly number[], part: number): number {
+/** A number or a colour of a row of them that are spread evenly over 0..1. */
+function along<T extends number | string>(row: readonly T[], part: number): T {
+  if (row.length === 1) return row[0]!;
   const at = Math.min(Math.max(part, 0), 1) * (row.length - 1);
   const i = Math.min(Math.floor(at), row.length - 2);
-  return row.length === 1 ? row[0]! : row[i]! + (row[i + 1]! - row[i]!) * (at - i);
+  return between(row[i]!, row[i + 1]!, at - i) as T;
 }
 
 /** Births that may still live at a moment: the youngest first. */
@@ -373,20 +381,13 @@ function copies(found: readonly Particle[], path: Path, layer: ParticlesLayer, t
         op: 'copies',
         path,
         plane: tools.plane,
-        fill: { kind: 'solid', colour: colourAt(colours, (steps - i - 0.5) / steps) },
+        fill: { kind: 'solid', colour: along(colours, (steps - i - 0.5) / steps) },
         places,
         opacities: Float32Array.from(own, (p) => p.opacity),
         opacity: 1,
       },
     ];
   });
-}
-
-function colourAt(colours: readonly string[], part: number): string {
-  if (colours.length === 1) return colours[0]!;
-  const at = part * (colours.length - 1);
-  const i = Math.min(Math.floor(at), colours.length - 2);
-  return mixColours(colours[i]!, colours[i + 1]!, at - i);
 }
 
 /** Particles that are a colour glyph. */
