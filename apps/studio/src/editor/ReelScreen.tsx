@@ -14,7 +14,7 @@ import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { useProxies } from '../media/proxies/useProxies';
 import { GroundSheet } from '../preview/GroundSheet';
 import { sameContent, usePreviewState, usePreviewSurface } from '../preview/usePreview';
-import { useRenderJobs } from '../render/jobs';
+import { useIsRendering } from '../render/jobs';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
 import { useSoundtrack } from '../sound/useSoundtrack';
@@ -99,7 +99,7 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
   const scene = useMemo(() => new ReelScene(reel, DOCUMENT_ONLY), [reel]);
   const { transparent } = scene;
   const playing = usePreviewState(surface, (s) => s.playing);
-  const rendering = useRenderJobs().some((job) => job.state === 'running');
+  const rendering = useIsRendering();
   useProxies(
     useMemo(() => scene.media(), [scene]),
     playing || rendering,

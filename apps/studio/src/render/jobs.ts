@@ -41,15 +41,18 @@ function update(id: string, part: Partial<RenderJob>): void {
   set(jobs.map((job) => (job.id === id ? { ...job, ...part } : job)));
 }
 
+const subscribe = (listener: () => void) => {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+};
+
+/** Whether a render runs: tells of its beginning and its end, and not of each frame. */
+export const useIsRendering = (): boolean =>
+  useSyncExternalStore(subscribe, () => jobs.some((job) => job.state === 'running'));
+
 /** All renders, the newest first, with the finished ones of earlier visits. They go on while the user works elsewhere in the app. */
 export function useRenderJobs(): readonly RenderJob[] {
-  return useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    () => jobs,
-  );
+  return useSyncExternalStore(subscribe, () => jobs);
 }
 
 /** Puts a render in the queue. The reel is taken as it is now; later edits do not touch it. */
