@@ -22,7 +22,6 @@ import {
   Output,
   Quality,
   StreamTarget,
-  type StreamTargetChunk,
   VideoSample,
   VideoSampleSource,
   WebMOutputFormat,
@@ -35,7 +34,7 @@ import type { FromRender, ToRender } from './messages';
 import { PaintCrew } from './paintCrew';
 import type { PaintedFrame } from './paintMessages';
 import { SOUND_BITRATE } from './soundCodec';
-import { type GrowingFile, growFile, inMemory } from './storeFile';
+import { type GrowingFile, growFile, inMemory, streamInto } from './storeFile';
 
 const tell = (message: FromRender) => postMessage(message);
 let cancelled = false;
@@ -127,10 +126,7 @@ function videoSink(
   codec: SoundCodec | undefined,
 ): FrameSink {
   const mp4 = plan.format === 'mp4';
-  const target = new StreamTarget(
-    new WritableStream<StreamTargetChunk>({ write: ({ data, position }) => file.write(data, position) }),
-    { chunked: true },
-  );
+  const target = new StreamTarget(streamInto(file), { chunked: true });
   const output = new Output({ format: mp4 ? new Mp4OutputFormat() : new WebMOutputFormat(), target });
   const alpha = !mp4 && transparent;
   const source = new VideoSampleSource({

@@ -9,6 +9,10 @@ export interface GrowingFile {
   discard(): Promise<void>;
 }
 
+/** What is written into a file piece by piece, as a muxer writes it. */
+export const streamInto = (file: GrowingFile): WritableStream<{ data: Uint8Array; position: number }> =>
+  new WritableStream({ write: ({ data, position }) => file.write(data, position) });
+
 const FOLDER = 'renders';
 
 interface SyncHandle {

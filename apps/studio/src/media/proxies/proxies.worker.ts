@@ -6,13 +6,12 @@ import {
   Output,
   Quality,
   StreamTarget,
-  type StreamTargetChunk,
   VideoSample,
   VideoSampleSource,
 } from 'mediabunny';
 import { fetchBytes, surfaceOf } from '../../engine/browserStudio';
 import { opaquePlanes } from '../../engine/opaquePlanes';
-import { growFile } from '../../render/storeFile';
+import { growFile, streamInto } from '../../render/storeFile';
 import { type MediaRecord, mediaId, readMediaRecord } from '../../storage/media';
 import { proxyLock, readProxy, storeProxy } from '../../storage/proxies';
 import { ifFree } from '../../storage/tabs';
@@ -76,9 +75,7 @@ async function make(record: MediaRecord): Promise<void> {
   const file = await growFile(`${record.hash}.mp4`);
   const output = new Output({
     format: new Mp4OutputFormat(),
-    target: new StreamTarget(
-      new WritableStream<StreamTargetChunk>({ write: ({ data, position }) => file.write(data, position) }),
-    ),
+    target: new StreamTarget(streamInto(file)),
   });
   try {
     const track = new VideoSampleSource({ codec, quality, keyFrameInterval: KEY_EVERY });
