@@ -3,6 +3,7 @@
 export { BeatFinder } from './analyse/beats';
 export { SHOT_PICTURE, ShotFinder } from './analyse/shots';
 export { ACTION_SAFE, checkGraphic, type Finding, TITLE_SAFE } from './checks/checks';
+export { FlashMeter } from './checks/flashes';
 export { contrast } from './colour/colour';
 export { type Brand, brandKind, type LineRole, type LogoRole } from './documents/brand';
 export {
@@ -159,6 +160,7 @@ export {
   adjustClip,
   adjustPicture,
   applyBrand,
+  applySpread,
   changeText,
   chooseLook,
   emptyReel,
@@ -177,6 +179,7 @@ export {
   setOutput,
   setShape,
   setSlot,
+  spreadBrand,
   swapSlots,
   wearBrand,
 } from './edit/reel';

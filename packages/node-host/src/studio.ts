@@ -1,3 +1,4 @@
+import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import {
@@ -23,6 +24,7 @@ import {
 } from '@fresh-reel/core';
 import { fontsFor, type Needs } from '@fresh-reel/fonts';
 import { unpackFont } from '@fresh-reel/fonts/unpack';
+import { StrokeLayer } from '@fresh-reel/pixels/strokes';
 import { GlobalFonts, loadImage } from '@napi-rs/canvas';
 import { NodeClip } from './clip';
 import { NodeSequence } from './sequence';
@@ -30,6 +32,12 @@ import { NodeSound } from './sound';
 import { createNodePath, createNodeSurface } from './surface';
 
 const require = createRequire(import.meta.url);
+
+/** The kernel that draws thousands of lines, where it has been built; the core draws the same without it, slower. */
+async function strokeKernel(): Promise<StrokeLayer | undefined> {
+  const built = require.resolve('@fresh-reel/pixels/kernel.wasm');
+  return existsSync(built) ? StrokeLayer.load(await readFile(built)) : undefined;
+}
 
 /** The engine in Node: fonts from the installed packages, pictures from files, painting on a native canvas. */
 export class NodeStudio implements Resources {
@@ -42,10 +50,12 @@ export class NodeStudio implements Resources {
   private constructor(
     readonly layouts: LayoutCache,
     private readonly assets: AssetSource,
+    strokes: StrokeLayer | undefined,
   ) {
     this.painter = new Painter({
       createSurface: createNodeSurface,
       createPath: createNodePath,
+      layStrokes: strokes && ((rows, width, height) => strokes.lay(rows, width, height)),
       picture: (id, at) => (at === undefined ? this.pictures.get(id) : this.clipFrame(id, at)),
     });
   }
@@ -53,7 +63,7 @@ export class NodeStudio implements Resources {
   /** @param assets where media is found that is not added; none, when absent */
   static async start(assets: AssetSource = { find: () => undefined }): Promise<NodeStudio> {
     const hb = await loadHarfBuzz(await readFile(require.resolve('harfbuzzjs/hb.wasm')));
-    return new NodeStudio(new LayoutCache(new FontBook(hb)), assets);
+    return new NodeStudio(new LayoutCache(new FontBook(hb)), assets, await strokeKernel());
   }
 
   mediaFacts(media: string): MediaFacts | undefined {

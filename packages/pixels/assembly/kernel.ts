@@ -5,6 +5,8 @@
  * Coefficients are those of BT.709-6, 3.2 to 3.4, in 2.14 fixed point: 219/255 of luma, 224/255 of chroma.
  */
 
+export { layStrokes } from './strokes';
+
 const KR: i32 = 2991; // 0.2126 · 219/255 · 2^14
 const KG: i32 = 10064; // 0.7152
 const KB: i32 = 1016; // 0.0722

@@ -1,12 +1,4 @@
-/** WebAssembly's own names, of which the language's libraries for Node and browsers each hold their version. */
-const { WebAssembly } = globalThis as unknown as {
-  readonly WebAssembly: {
-    instantiate(
-      bytes: ArrayBuffer | Uint8Array,
-      imports: object,
-    ): Promise<{ readonly instance: { readonly exports: unknown } }>;
-  };
-};
+import { aligned, baseOf, growTo, type Kernel, loadKernel } from './kernel';
 
 /** Colours of the planes that are made here: what editing programs take video for when nothing else is said. */
 export const VIDEO_COLOURS = {
@@ -16,22 +8,11 @@ export const VIDEO_COLOURS = {
   fullRange: false,
 } as const;
 
-/** The compiled kernel's functions; see assembly/kernel.ts. */
-interface Kernel {
-  readonly memory: { readonly buffer: ArrayBuffer; grow(pages: number): number };
-  /** Where free memory begins. */
-  freeFrom(): number;
-  toI420(from: number, width: number, height: number, to: number, bgra: boolean): void;
-  takeAlpha(from: number, count: number, to: number): void;
-  spreadColours(from: number, width: number, height: number, means: number): void;
-}
-
 /** Bytes of one frame in the layout of WebCodecs' `I420` (Y, U, V) or `I420A` (Y, U, V, A). */
 export function planesSize(width: number, height: number, alpha: boolean): number {
   return width * height * 1.5 + (alpha ? width * height : 0);
 }
 
-const PAGE = 65536;
 const SQUARE = 16;
 
 /**
@@ -42,13 +23,12 @@ export class PlaneMaker {
   private readonly base: number;
 
   private constructor(private readonly kernel: Kernel) {
-    this.base = Math.ceil(kernel.freeFrom() / SQUARE) * SQUARE;
+    this.base = baseOf(kernel);
   }
 
   /** @param wasm the bytes of `@fresh-reel/pixels/kernel.wasm` */
   static async load(wasm: ArrayBuffer | Uint8Array): Promise<PlaneMaker> {
-    const { instance } = await WebAssembly.instantiate(wasm, {});
-    return new PlaneMaker(instance.exports as Kernel);
+    return new PlaneMaker(await loadKernel(wasm));
   }
 
   /**
@@ -78,7 +58,7 @@ export class PlaneMaker {
       throw new RangeError(`Video frames have even sides, not ${width}x${height}.`);
     }
     const { means, squares } = this.places(width, height);
-    this.grow(means + squares * 4);
+    growTo(this.kernel, means + squares * 4);
     return new Uint8Array(this.kernel.memory.buffer, this.base, width * height * 4);
   }
 
@@ -102,14 +82,8 @@ export class PlaneMaker {
     const to = this.base + width * height * 4;
     return {
       to,
-      means: Math.ceil((to + planesSize(width, height, true)) / SQUARE) * SQUARE,
+      means: aligned(to + planesSize(width, height, true)),
       squares: Math.ceil(width / SQUARE) * Math.ceil(height / SQUARE),
     };
-  }
-
-  private grow(bytes: number): void {
-    const { memory } = this.kernel;
-    const missing = bytes - memory.buffer.byteLength;
-    if (missing > 0) memory.grow(Math.ceil(missing / PAGE));
   }
 }

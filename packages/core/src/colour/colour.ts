@@ -64,6 +64,26 @@ export function mixColours(from: string, to: string, amount: number): string {
   return colourText([mixed.r, mixed.g, mixed.b, alpha]);
 }
 
+/** Lightness 0..1, and the two axes of hue. */
+export type Oklab = readonly [l: number, a: number, b: number];
+
+/** A colour in OKLab; its alpha is left out. */
+export function oklabOf(text: string): Oklab {
+  const { l, a, b } = toOklab(rgb(text));
+  return [l, a, b];
+}
+
+/** A colour of OKLab as it can be shown: what no screen has loses strength, and keeps its lightness and hue. */
+export function fromOklab([l, a, b]: Oklab): string {
+  for (let k = 1; k > 0; k -= 0.05) {
+    const shown = toRgb({ mode: 'oklab', l, a: a * k, b: b * k });
+    if ([shown.r, shown.g, shown.b].every((v) => v >= -0.002 && v <= 1.002))
+      return colourText([shown.r, shown.g, shown.b, 1]);
+  }
+  const grey = toRgb({ mode: 'oklab', l, a: 0, b: 0 });
+  return colourText([grey.r, grey.g, grey.b, 1]);
+}
+
 /** Relative luminance, 0..1. Source: WCAG 2.2. */
 export function luminance(text: string): number {
   return wcagLuminance(rgb(text));

@@ -111,7 +111,7 @@ function givenBy(p: unknown): Gives | undefined {
   if (Array.isArray(p.keys)) return givenBy((p.keys[0] as Plain | undefined)?.value);
   if (isPlain(p.shape)) return givenBy(p.shape.wide);
   if (isPlain(p.wave)) return givenBy(p.wave.size);
-  if (p.frame !== undefined) return 'number';
+  if (p.frame !== undefined || p.each !== undefined || p.count !== undefined) return 'number';
   if (p.parts !== undefined) return 'list';
   if (p.control !== undefined) {
     if (isPlain(p.table)) return givenBy(Object.values(p.table)[0]);

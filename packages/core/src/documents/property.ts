@@ -20,8 +20,17 @@ export type Source<T> =
   | { frame: 'width' | 'height' | 'short' | 'long'; scale?: number }
   | { wave: { size: Property<T>; every: number; phase?: number; middle?: T } }
   | { parts: Property<number>[] }
+  | { each: 'number' | 'part'; scale?: number; offset?: number }
+  | { count: Repeated; scale?: number; offset?: number }
   | { sum: Property<T>[] }
   | { product: Property<T>[] };
+
+/** What a part comes once for: each filled slot of a list of them, or each line of a slot of words. */
+export const repeatedSchema = z.union([
+  z.strictObject({ slots: z.array(z.string()).min(1).max(60) }),
+  z.strictObject({ lines: z.string() }),
+]);
+export type Repeated = z.infer<typeof repeatedSchema>;
 
 export interface Key<T> extends Mark {
   value: Property<T>;
@@ -103,6 +112,13 @@ export function property<S extends z.ZodType<Value>>(constant: S): z.ZodType<Pro
       }),
     }),
     z.strictObject({ parts: z.array(numberPart).min(2).max(4) }),
+    z.strictObject({
+      /** Within a part that is repeated: its number, from 0, or that as a part of the way from the first to the last. */
+      each: z.enum(['number', 'part']),
+      scale: z.number().optional(),
+      offset: z.number().optional(),
+    }),
+    z.strictObject({ count: repeatedSchema, scale: z.number().optional(), offset: z.number().optional() }),
     z.strictObject({ sum: z.array(term).min(1) }),
     z.strictObject({ product: z.array(term).min(1) }),
   ] as const;
@@ -117,6 +133,10 @@ export interface Moment {
   /** Control values, complete (defaults included). */
   readonly controls: Readonly<Record<string, Property<Value>>>;
   readonly frame: { readonly width: number; readonly height: number };
+  /** How often a part comes that is repeated; nothing of it is known where there are no slots. */
+  readonly countOf?: (over: Repeated) => number;
+  /** Of a part that is repeated: which one it is, and of how many. */
+  readonly each?: { readonly number: number; readonly of: number };
 }
 
 export type FrameShape = 'wide' | 'tall' | 'square';
@@ -230,6 +250,13 @@ function fromSource(source: Source<Value>, moment: Moment): Value {
     const moved = combine(valueAt(size, moment), swing, (x, y) => x * y);
     return middle === undefined ? moved : combine(moved, middle, (x, y) => x + y);
   }
+  if ('each' in source) {
+    const { number, of } = moment.each ?? { number: 0, of: 1 };
+    const at = source.each === 'number' ? number : of > 1 ? number / (of - 1) : 0;
+    return at * (source.scale ?? 1) + (source.offset ?? 0);
+  }
+  if ('count' in source)
+    return (moment.countOf?.(source.count) ?? 0) * (source.scale ?? 1) + (source.offset ?? 0);
   if ('parts' in source) return source.parts.map((q) => valueAt(q, moment));
   const list = 'sum' in source ? source.sum : source.product;
   const by = 'sum' in source ? (x: number, y: number) => x + y : (x: number, y: number) => x * y;

@@ -1,4 +1,5 @@
 import { defaultOf, faultOfValue } from '../evaluate/controls';
+import { EACH } from '../evaluate/repeats';
 import { parseSvgPath } from '../geometry/path';
 import { everyLayer, type Layer, slotsOf } from '../layers/registry';
 import { linkedControls } from './linking';
@@ -79,9 +80,12 @@ function slotFaults(template: Template, layers: readonly Layer[]): string[] {
   const slots = new Set(template.slots.map((s) => s.id));
   const scenes = new Set(template.scenes.map((s) => s.id));
   const cues = new Set(template.cues.map((c) => c.id));
+  const repeated = new Set(
+    layers.flatMap((layer) => (layer.kind === 'group' && layer.repeat ? [...everyLayer([layer])] : [])),
+  );
   const shown = layers.flatMap((layer) =>
-    [...slotsOf(layer), ...(layer.needs ?? []), ...readBy(layer)]
-      .filter((slot) => !slots.has(slot))
+    [...slotsOf(layer), ...(layer.needs ?? []), ...readBy(layer), ...repeatedBy(layer)]
+      .filter((slot) => !slots.has(slot) && !(slot === EACH && repeated.has(layer)))
       .map((slot) => `the layer "${layer.id}" shows a slot "${slot}" that is not there`),
   );
   return [
@@ -102,6 +106,13 @@ function slotFaults(template: Template, layers: readonly Layer[]): string[] {
     ]),
   ];
 }
+
+/** Slots that a layer comes once for each of, or for each line of. */
+const repeatedBy = (layer: Layer): readonly string[] => {
+  const over = layer.kind === 'group' ? layer.repeat?.over : undefined;
+  if (!over) return [];
+  return 'slots' in over ? over.slots : [over.lines];
+};
 
 /** Slots whose direction a layer goes by. */
 const readBy = (layer: Layer): readonly string[] => [

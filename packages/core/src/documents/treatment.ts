@@ -1,12 +1,21 @@
 import { z } from 'zod';
+import { bleedShape } from '../effects/bleed';
 import { blurShape } from '../effects/blur';
+import { bulgeShape } from '../effects/bulge';
+import { chalkShape } from '../effects/chalk';
+import { crumpleShape } from '../effects/crumple';
 import { disturbShape } from '../effects/disturb';
 import { glowShape } from '../effects/glow';
 import { grainShape } from '../effects/grain';
+import { halftoneShape } from '../effects/halftone';
 import type { Over } from '../effects/kind';
+import { longShadowShape } from '../effects/longShadow';
+import { neonShape } from '../effects/neon';
 import { sharpenShape } from '../effects/sharpen';
+import { tapeShape } from '../effects/tape';
 import { tintShape } from '../effects/tint';
 import { toneShape } from '../effects/tone';
+import { trembleShape } from '../effects/tremble';
 import { vignetteShape } from '../effects/vignette';
 import { easingSchema } from '../motion/easing';
 import type { Property } from './property';
@@ -57,6 +66,15 @@ export const treatmentSchema = z.discriminatedUnion('effect', [
   z.strictObject({ ...base, effect: z.literal('vignette'), ...vignetteShape(timed) }),
   z.strictObject({ ...base, effect: z.literal('glow'), ...glowShape(timed) }),
   z.strictObject({ ...base, effect: z.literal('disturb'), ...disturbShape(timed) }),
+  z.strictObject({ ...base, effect: z.literal('bulge'), ...bulgeShape(timed) }),
+  z.strictObject({ ...base, effect: z.literal('tape'), ...tapeShape(timed) }),
+  z.strictObject({ ...base, effect: z.literal('halftone'), ...halftoneShape(timed) }),
+  z.strictObject({ ...base, effect: z.literal('tremble'), ...trembleShape(timed) }),
+  z.strictObject({ ...base, effect: z.literal('crumple'), ...crumpleShape(timed) }),
+  z.strictObject({ ...base, effect: z.literal('chalk'), ...chalkShape(timed) }),
+  z.strictObject({ ...base, effect: z.literal('bleed'), ...bleedShape(timed) }),
+  z.strictObject({ ...base, effect: z.literal('long-shadow'), ...longShadowShape(timed) }),
+  z.strictObject({ ...base, effect: z.literal('neon'), ...neonShape(timed) }),
 ]);
 export type Treatment = z.infer<typeof treatmentSchema>;
 export type TreatmentKind = Treatment['effect'];

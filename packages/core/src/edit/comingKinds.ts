@@ -204,6 +204,39 @@ export const COMING: readonly MotionKind<TextMotion>[] = [
     fields: [scale, ...pivotFields<TextMotion>(), fadeToo],
   },
   {
+    id: 'spiral',
+    name: 'Spiral',
+    about: 'Out of the depth, round a far pivot',
+    make: () =>
+      motion({
+        stagger: 4,
+        length: 80,
+        pivot: [0.5, 4, 0],
+        away: { move: [0, 0, 30], turn: [0, 0, -260], opacity: 0 },
+      }),
+    is: (m) => moved(m)[2] > 0 && turned(m)[2] !== 0 && turned(m)[0] === 0 && turned(m)[1] === 0,
+    fields: [
+      number<TextMotion>(
+        'depth',
+        'From how deep',
+        'em',
+        [1, 80, 1],
+        (m) => moved(m)[2],
+        (m, v) => away(m, { move: [moved(m)[0], moved(m)[1], v] }),
+      ),
+      number<TextMotion>(
+        'turn-z',
+        'Turns',
+        '°',
+        [-1440, 1440, 5],
+        (m) => turned(m)[2],
+        (m, v) => away(m, { turn: [0, 0, v] }),
+      ),
+      ...pivotFields<TextMotion>(),
+      fadeToo,
+    ],
+  },
+  {
     id: 'turn',
     name: 'Turn',
     about: 'Turns into place in the plane',

@@ -196,8 +196,12 @@ function begunLater(item: ReelItem, later: number): ReelItem {
 
 /** The control that sets how long a template holds, where there is one. */
 export function holdControl({ timing: { hold }, controls }: Template) {
-  const id = typeof hold === 'object' && 'control' in hold ? hold.control : undefined;
-  const control = controls.find((c) => c.id === id);
+  // A hold may be longer for each of what is given: what the control adds to that is what is set.
+  const parts = typeof hold === 'object' && 'sum' in hold ? hold.sum : [hold];
+  const links = parts.flatMap((p) =>
+    typeof p === 'object' && 'control' in p && !p.table ? [p.control] : [],
+  );
+  const control = controls.find((c) => links.includes(c.id) && c.kind === 'duration');
   return control?.kind === 'duration' ? control : undefined;
 }
 

@@ -1,3 +1,4 @@
+import { spreadColours } from '../colour/spread';
 import type { Brand } from '../documents/brand';
 import type { ClipFill, ControlFill, Fill, PictureFill, SlotFill } from '../documents/fill';
 import { EMPTY_FILL, freshPicture, isPicture, isSound } from '../documents/fill';
@@ -273,6 +274,26 @@ export function wearBrand(template: Template, fill: Fill, brand: Brand): Fill {
 export function applyBrand(reel: Reel, graphic: string, brand: Brand): Reel {
   const { template } = graphicOf(reel, graphic);
   return withFill(reel, graphic, (fill) => wearBrand(template, fill, brand));
+}
+
+/**
+ * A template in the brand's colours, spread by contrast and harmony rather than by what its maker thought each is for:
+ * every colour of the look that is worn takes one of the brand's, and what could be read still can.
+ */
+export function spreadBrand(template: Template, fill: Fill, brand: Brand): Fill {
+  const look = template.looks.find((l) => l.id === fill.look);
+  const own = template.controls.flatMap((c) => {
+    if (c.kind !== 'colour') return [];
+    const value = look?.controls[c.id] ?? c.default;
+    return typeof value === 'string' ? [[c.id, value] as const] : [];
+  });
+  const spread = spreadColours(Object.fromEntries(own), Object.values(brand.colours));
+  return { ...fill, controls: { ...fill.controls, ...spread } };
+}
+
+export function applySpread(reel: Reel, graphic: string, brand: Brand): Reel {
+  const { template } = graphicOf(reel, graphic);
+  return withFill(reel, graphic, (fill) => spreadBrand(template, fill, brand));
 }
 
 function without<T>(record: Readonly<Record<string, T>>, key: string): Record<string, T> {

@@ -106,4 +106,68 @@ export const TREATMENTS: Readonly<Record<TreatmentKind, TreatmentOffer>> = {
       seed: 1,
     },
   },
+  bulge: {
+    name: 'Lens',
+    fields: [percent('amount', 'Nearer, or drawn in', 1, -1), pixels('radius', 'How large', 20, 1500, 5)],
+    fresh: { effect: 'bulge', amount: 0.6, at: [0.5, 0.5], radius: 420 },
+  },
+  tape: {
+    name: 'Worn tape',
+    fields: [
+      amount('How worn'),
+      percent('tracking', 'Band of bad tracking', 2, -1),
+      percent('noise', 'Drop-outs', 1),
+      pixels('run', 'Colours run', 0, 80, 1),
+    ],
+    fresh: { effect: 'tape', amount: 0.6, tracking: 0.8, noise: 0.4, run: 10, seed: 1 },
+  },
+  halftone: {
+    name: 'Printed dots',
+    fields: [
+      amount('How strongly'),
+      pixels('cell', 'From dot to dot', 6, 100, 1),
+      { key: 'angle', name: 'Turned', number: { min: -90, max: 90, step: 1, unit: '°', times: 1 } },
+    ],
+    fresh: { effect: 'halftone', amount: 1, cell: 14, angle: 45 },
+  },
+  tremble: {
+    name: 'Trembling edges',
+    fields: [pixels('amount', 'How far', 0, 60, 0.5), pixels('size', 'From bend to bend', 4, 300, 1)],
+    fresh: { effect: 'tremble', amount: 6, size: 60, every: 7, seed: 1 },
+  },
+  crumple: {
+    name: 'Crumpled paper',
+    fields: [amount('How deep'), pixels('size', 'From crease to crease', 20, 600, 5)],
+    fresh: { effect: 'crumple', amount: 0.6, size: 160, seed: 1 },
+  },
+  chalk: {
+    name: 'Chalk',
+    fields: [amount('How much is missing'), pixels('size', 'Size of a grain', 1, 30, 0.5)],
+    fresh: { effect: 'chalk', amount: 0.35, size: 4, every: 0, seed: 1 },
+  },
+  bleed: {
+    name: 'Running ink',
+    fields: [pixels('amount', 'How far', 0, 40, 0.5), percent('uneven', 'Uneven', 1)],
+    fresh: { effect: 'bleed', amount: 6, uneven: 0.5, seed: 1 },
+  },
+  'long-shadow': {
+    name: 'Long shadow',
+    fields: [
+      pixels('length', 'How long', 0, 1500, 5),
+      { key: 'angle', name: 'Falls to', number: { min: 0, max: 360, step: 1, unit: '°', times: 1 } },
+      { key: 'colour', name: 'Colour' },
+      percent('opacity', 'How dark', 1),
+    ],
+    fresh: { effect: 'long-shadow', length: 240, angle: 40, colour: '#000000', opacity: 0.35 },
+  },
+  neon: {
+    name: 'Neon',
+    fields: [
+      amount('Switched on'),
+      { key: 'colour', name: 'Colour' },
+      pixels('radius', 'How far it shines', 0, 150, 1),
+      percent('flicker', 'Flicker', 1),
+    ],
+    fresh: { effect: 'neon', amount: 1, colour: '#FF4F79', radius: 30, hum: 0.04, flicker: 0.1, seed: 1 },
+  },
 };

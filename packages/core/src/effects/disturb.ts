@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { property } from '../documents/property';
 import { randomAt } from '../motion/random';
 import type { Surface } from '../paint/surface';
+import { channelsApart } from './channels';
 import { type EffectKind, type EffectTools, type Over, onlySchema } from './kind';
 import { copyOf } from './mixed';
 
@@ -21,7 +22,8 @@ export const disturbShape = (over: Over) => ({
   pitch: over(z.number().min(3).max(200)).default(8),
   /** Frames that a step stays. */
   every: z.number().int().min(1).max(600).default(3),
-  seed: z.number().int().min(0).max(100000).default(1),
+  /** Others of the same kind. */
+  seed: over(z.number().min(0).max(100000)).default(1),
 });
 
 export const disturbSchema = z.strictObject({
@@ -55,9 +57,10 @@ export const disturb: EffectKind<z.infer<typeof disturbSchema>, Disturb> = {
   isOfFrame: true,
   resolve: ({ amount, bursts, apart, thrown, blocks, lines, pitch, every, seed }, { value, time }) => {
     const step = Math.floor(time / every);
-    const breaksOut = randomAt(seed, step, 1) < value(bursts);
+    const seeded = Math.round(value(seed));
+    const breaksOut = randomAt(seeded, step, 1) < value(bursts);
     // No two bursts are as strong.
-    const strength = breaksOut ? value(amount) * (0.35 + 0.65 * randomAt(seed, step, 2)) : 0;
+    const strength = breaksOut ? value(amount) * (0.35 + 0.65 * randomAt(seeded, step, 2)) : 0;
     return {
       effect: 'disturb',
       amount: strength,
@@ -66,7 +69,7 @@ export const disturb: EffectKind<z.infer<typeof disturbSchema>, Disturb> = {
       blocks: value(blocks) * strength,
       lines: value(lines),
       pitch: Math.max(3, value(pitch)),
-      seed,
+      seed: seeded,
       step,
     };
   },
@@ -133,33 +136,4 @@ function broken({ thrown, blocks, seed, step, amount }: Disturb, surface: Surfac
     put(x, y, w, h, Math.round((chance(5) * 2 - 1) * w), 0);
   }
   giveBack(from);
-}
-
-/**
- * Red to the left, green and blue to the right. Parts that share no channel add up under the screen mode, each with its
- * own alpha (W3C Compositing 1, §9 and §10).
- */
-function channelsApart(apart: number, surface: Surface, tools: EffectTools): Surface {
-  const { width, height } = surface.canvas;
-  const result = tools.borrow(width, height);
-  const part = (colour: string, dx: number) => {
-    const own = tools.borrow(width, height);
-    const { context } = own;
-    context.drawImage(surface.canvas, dx, 0);
-    context.globalCompositeOperation = 'multiply';
-    context.fillStyle = colour;
-    context.fillRect(0, 0, width, height);
-    context.globalCompositeOperation = 'destination-in';
-    context.drawImage(surface.canvas, dx, 0);
-    context.globalCompositeOperation = 'source-over';
-    result.context.globalCompositeOperation = 'screen';
-    result.context.drawImage(own.canvas, 0, 0);
-    tools.giveBack(own);
-  };
-  const by = Math.round(apart / 2);
-  part('#ff0000', -by);
-  part('#00ffff', Math.round(apart) - by);
-  result.context.globalCompositeOperation = 'source-over';
-  tools.giveBack(surface);
-  return result;
 }

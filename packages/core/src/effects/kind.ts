@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { Property, Value } from '../documents/property';
 import type { Affine, Homography } from '../geometry/matrix';
 import type { Rect } from '../geometry/rect';
+import type { LayStrokes } from '../paint/strokes';
 import type { Surface } from '../paint/surface';
 
 /** Of a text: the words an effect is limited to; all of the layer, when absent. */
@@ -42,6 +43,8 @@ export interface EffectTools {
   backdrop(): Surface;
   /** Lays opaque film grain over a surface of the group's size. @param size of a grain, in frame units */
   layGrain(surface: Surface, size: number, seed: number): void;
+  /** Lays strokes and dots in pixels over each other: see `paint/strokes.ts`. */
+  readonly layStrokes: LayStrokes;
   /** A clear surface of at least one pixel; give it back when done. */
   borrow(width: number, height: number): Surface;
   giveBack(surface: Surface): void;

@@ -1,14 +1,23 @@
 import { z } from 'zod';
 import type { Affine } from '../geometry/matrix';
 import type { Surface } from '../paint/surface';
+import { type Bleed, bleed, bleedSchema } from './bleed';
 import { type Blur, blur, blurSchema } from './blur';
+import { type Bulge, bulge, bulgeSchema } from './bulge';
+import { type Chalk, chalk, chalkSchema } from './chalk';
+import { type Crumple, crumple, crumpleSchema } from './crumple';
 import { type Disturb, disturb, disturbSchema } from './disturb';
+import { type Flow, flow, flowSchema } from './flow';
 import { type Frost, frost, frostSchema } from './frost';
 import { type Glow, glow, glowSchema } from './glow';
 import { type GrainOver, grain, grainSchema } from './grain';
+import { type Halftone, halftone, halftoneSchema } from './halftone';
 import type { EffectKind, EffectMoment, EffectTools, Growth } from './kind';
+import { type LongShadow, longShadow, longShadowSchema } from './longShadow';
+import { type Neon, neon, neonSchema } from './neon';
 import { type Shadow, shadow, shadowSchema } from './shadow';
 import { type Sharpen, sharpen, sharpenSchema } from './sharpen';
+import { type Tape, tape, tapeSchema } from './tape';
 import { type Tear, tear, tearSchema } from './tear';
 import { type Tint, tint, tintSchema } from './tint';
 import {
@@ -22,6 +31,7 @@ import {
   saturation,
   saturationSchema,
 } from './tone';
+import { type Tremble, tremble, trembleSchema } from './tremble';
 import { type Vignette, vignette, vignetteSchema } from './vignette';
 
 /** An effect with its values at one moment. */
@@ -38,7 +48,17 @@ export type Effect =
   | Sharpen
   | GrainOver
   | Vignette
-  | Glow;
+  | Glow
+  | Tremble
+  | Neon
+  | Flow
+  | Bulge
+  | Tape
+  | Crumple
+  | Bleed
+  | LongShadow
+  | Chalk
+  | Halftone;
 
 export const effectSchema = z.discriminatedUnion('effect', [
   blurSchema,
@@ -54,6 +74,16 @@ export const effectSchema = z.discriminatedUnion('effect', [
   grainSchema,
   vignetteSchema,
   glowSchema,
+  trembleSchema,
+  neonSchema,
+  flowSchema,
+  bulgeSchema,
+  tapeSchema,
+  crumpleSchema,
+  bleedSchema,
+  longShadowSchema,
+  chalkSchema,
+  halftoneSchema,
 ]);
 export type EffectDocument = z.infer<typeof effectSchema>;
 
@@ -86,6 +116,26 @@ function resolved(document: EffectDocument, at: Resolving): Effect | undefined {
       return valuesOf(vignette, document, at);
     case 'glow':
       return valuesOf(glow, document, at);
+    case 'tremble':
+      return valuesOf(tremble, document, at);
+    case 'neon':
+      return valuesOf(neon, document, at);
+    case 'flow':
+      return valuesOf(flow, document, at);
+    case 'bulge':
+      return valuesOf(bulge, document, at);
+    case 'tape':
+      return valuesOf(tape, document, at);
+    case 'crumple':
+      return valuesOf(crumple, document, at);
+    case 'bleed':
+      return valuesOf(bleed, document, at);
+    case 'long-shadow':
+      return valuesOf(longShadow, document, at);
+    case 'chalk':
+      return valuesOf(chalk, document, at);
+    case 'halftone':
+      return valuesOf(halftone, document, at);
   }
 }
 
@@ -118,6 +168,26 @@ function withKind<R>(effect: Effect, use: <D, V>(kind: EffectKind<D, V>, values:
       return use(vignette, effect);
     case 'glow':
       return use(glow, effect);
+    case 'tremble':
+      return use(tremble, effect);
+    case 'neon':
+      return use(neon, effect);
+    case 'flow':
+      return use(flow, effect);
+    case 'bulge':
+      return use(bulge, effect);
+    case 'tape':
+      return use(tape, effect);
+    case 'crumple':
+      return use(crumple, effect);
+    case 'bleed':
+      return use(bleed, effect);
+    case 'long-shadow':
+      return use(longShadow, effect);
+    case 'chalk':
+      return use(chalk, effect);
+    case 'halftone':
+      return use(halftone, effect);
   }
 }
 

@@ -4,11 +4,13 @@ import type { GroupLayer } from '../layers/group';
 import type { LayerContext, Measured, Node, Size } from '../layers/kind';
 import { type Layer, withKind } from '../layers/registry';
 import { readsRightToLeft } from '../text/scripts';
+import { instances } from './repeats';
 
 interface Sized {
   readonly layer: Layer;
   readonly measured: Measured;
   readonly children: readonly Node[];
+  readonly context?: LayerContext;
 }
 
 /**
@@ -16,10 +18,9 @@ interface Sized {
  * with nothing to show takes no room. Motion plays no part, so a plate does not tremble while its words arrive.
  */
 export function arrange(layers: readonly Layer[], parent: Size, context: LayerContext): Node[] {
-  const placed = inFlow(layers).flatMap((layer) => {
-    const sized = size(layer, parent, context);
-    return sized ? [place(sized, parent, context)] : [];
-  });
+  const placed = sizes(layers, parent, context).map((sized) =>
+    place(sized, parent, sized.context ?? context),
+  );
   return withHugging(layers, placed, context);
 }
 
@@ -29,6 +30,16 @@ const inFlow = (layers: readonly Layer[]) => layers.filter((l) => !hugs(l));
 /** Whether a layer takes part at all at this moment. */
 const isThere = (layer: Layer, { value, isFilled }: LayerContext) =>
   value(layer.visible) && (layer.needs?.every(isFilled) ?? true);
+
+/** The layers that take part, each as often as it is repeated. */
+function sizes(layers: readonly Layer[], parent: Size, context: LayerContext): Sized[] {
+  return inFlow(layers).flatMap((layer) =>
+    instances(layer, context).flatMap((own) => {
+      const sized = size(layer, parent, own ?? context);
+      return sized ? [{ ...sized, ...(own ? { context: own } : {}) }] : [];
+    }),
+  );
+}
 
 function size(layer: Layer, parent: Size, context: LayerContext): Sized | undefined {
   if (!isThere(layer, context)) return undefined;
@@ -45,7 +56,11 @@ function isTurned(slot: string | undefined, { words }: LayerContext): boolean {
 }
 
 /** Puts a measured layer by its anchor, offset and origin. */
-function place({ layer, measured, children }: Sized, parent: Size, context: LayerContext): Node {
+function place(
+  { layer, measured, children, context: own }: Sized,
+  parent: Size,
+  context: LayerContext,
+): Node {
   const { value } = context;
   const round = isTurned(layer.reads, context);
   const [atX, ay] = value(layer.at);
@@ -58,6 +73,7 @@ function place({ layer, measured, children }: Sized, parent: Size, context: Laye
     measured,
     children,
     box: { x: ax * parent.width + dx - ox * width, y: ay * parent.height + dy - oy * height, width, height },
+    ...(own ? { context: own } : {}),
   };
 }
 
@@ -69,7 +85,7 @@ function row(layer: GroupLayer, parent: Size, context: LayerContext): Sized | un
   const round = isTurned(layer.row!.reads, context);
   const side = value(layer.row!.align);
   const align = round && direction === 'column' ? 1 - side : side;
-  const sized = inFlow(layer.layers).flatMap((child) => [size(child, parent, context) ?? []].flat());
+  const sized = sizes(layer.layers, parent, context);
   if (sized.length === 0) return undefined;
   if (value(layer.row!.reverse) !== (round && direction === 'row')) sized.reverse();
   const along = (s: Size) => (direction === 'row' ? s.width : s.height);
@@ -78,7 +94,7 @@ function row(layer: GroupLayer, parent: Size, context: LayerContext): Sized | un
   const breadth = Math.max(...sized.map((s) => across(s.measured.size)));
   let pen = 0;
   const placed = sized.map((s): Node => {
-    const [offset, dy] = value(s.layer.offset);
+    const [offset, dy] = (s.context ?? context).value(s.layer.offset);
     const dx = round ? -offset : offset;
     const aside = (breadth - across(s.measured.size)) * align;
     const [x, y] = direction === 'row' ? [pen, aside] : [aside, pen];
@@ -88,6 +104,7 @@ function row(layer: GroupLayer, parent: Size, context: LayerContext): Sized | un
       measured: s.measured,
       children: s.children,
       box: { x: x + dx, y: y + dy, ...s.measured.size },
+      ...(s.context ? { context: s.context } : {}),
     };
   });
   const own = direction === 'row' ? { width: length, height: breadth } : { width: breadth, height: length };
@@ -123,5 +140,9 @@ function withHugging(layers: readonly Layer[], placed: readonly Node[], context:
     };
     return { layer, measured: { size: box }, children: [], box };
   };
-  return layers.flatMap((layer) => find(layer.id) ?? []);
+  return layers.flatMap((layer) => {
+    // A repeated part is there as often as it was placed.
+    if (layer.kind === 'group' && layer.repeat) return placed.filter((n) => n.layer === layer);
+    return find(layer.id) ?? [];
+  });
 }

@@ -1,5 +1,5 @@
 import type { ControlFill } from '../documents/fill';
-import { type Moment, valueAt } from '../documents/property';
+import { type Moment, type Repeated, valueAt } from '../documents/property';
 import type { Template } from '../documents/template';
 import type { Size } from '../layers/kind';
 import type { Clock } from '../time/clock';
@@ -11,17 +11,20 @@ const between = (least: number, v: number, most: number) => (v >= least ? Math.m
 /**
  * The times of a graphic.
  * @param controls what every control holds
+ * @param countOf how often a part comes that is repeated: a length may go by it
  */
 export function clockOf(
   { timing }: Template,
   controls: Readonly<Record<string, ControlFill>>,
   frame: Size,
+  countOf: (over: Repeated) => number,
 ): Clock {
   const still: Moment = {
     clock: { in: timing.in, hold: 0, out: timing.out, pace: 1 },
     time: 0,
     controls: controls as Moment['controls'],
     frame,
+    countOf,
   };
   return {
     in: timing.in,

@@ -1,5 +1,5 @@
 import type { ControlFill, ControlValue, Fill, PictureFill } from '../documents/fill';
-import { type Moment, type Property, type Value, valueAt } from '../documents/property';
+import { type Moment, type Property, type Repeated, type Value, valueAt } from '../documents/property';
 import type { Template } from '../documents/template';
 import type {
   ClipWindow,
@@ -25,6 +25,7 @@ import { changedLayers } from './changes';
 import { clockOf } from './clockOf';
 import { controlFills, isKeyed } from './controls';
 import { PaintPass, type Region } from './paintPass';
+import { repeatsOf } from './repeats';
 import { type Seen, seenSpans } from './seen';
 import { SlotFills } from './slotFills';
 
@@ -73,7 +74,7 @@ export class GraphicScene {
     this.controls = controlFills(template, fill, frame);
     this.layers = changedLayers(template.layers, fill.texts);
     this.slots = new SlotFills(template, fill);
-    this.clock = clockOf(template, this.controls, frame);
+    this.clock = clockOf(template, this.controls, frame, this.countOf);
   }
 
   /** Length in frames of the template's rate, as seen. */
@@ -118,10 +119,19 @@ export class GraphicScene {
     return found?.kind === 'text' ? found : undefined;
   }
 
+  /** How often a part comes that is repeated. */
+  private readonly countOf = (over: Repeated): number => repeatsOf(over, this.slots).length;
+
   private momentAt(time: number, driven?: Readonly<Record<string, ControlValue>>): Moment {
     const { clock, frame } = this;
     const controls = driven ? { ...this.controls, ...driven } : this.controls;
-    return { clock, time: localTime(clock, time), controls: controls as Moment['controls'], frame };
+    return {
+      clock,
+      time: localTime(clock, time),
+      controls: controls as Moment['controls'],
+      frame,
+      countOf: this.countOf,
+    };
   }
 
   /** Any property's value at a time, as the user sees it. */
@@ -151,9 +161,16 @@ export class GraphicScene {
   private findSeen(): ReadonlyMap<string, Seen> {
     const { layers, clock, controls, frame } = this;
     const { camera } = this.template;
-    const key = `seen/${JSON.stringify([layers, camera, clock, controls, frame])}`;
+    const repeats = [...everyLayer(layers)].flatMap((layer) =>
+      layer.kind === 'group' && layer.repeat
+        ? [repeatsOf(layer.repeat.over, this.slots).map((r) => r.slot)]
+        : [],
+    );
+    const key = `seen/${JSON.stringify([layers, camera, clock, controls, frame, repeats])}`;
     return this.resources.memo.of(key, () =>
-      seenSpans(layers, camera, frame, this.length, this.resources.memo, (time) => this.momentAt(time)),
+      seenSpans(layers, camera, frame, this.length, this.resources.memo, this.slots, (time) =>
+        this.momentAt(time),
+      ),
     );
   }
 
@@ -197,6 +214,7 @@ export class GraphicScene {
       words: (slot) => this.slots.words(slot),
       textLayer: (id) => this.textLayer(id),
       isFilled: (slot) => this.slots.isFilled(slot),
+      repeats: (over) => repeatsOf(over, this.slots),
       picture: (slot, window) => {
         const held = this.slots.pictureFill(slot);
         if (!held) return undefined;

@@ -17,9 +17,11 @@ import type { FoundPicture, LayerContext, LetterMap, Node, PaintTools, Size } fr
 import { layerEffects } from '../layers/layerEffects';
 import { outlinePath } from '../layers/outline';
 import { type Layer, slotsOf, withKind } from '../layers/registry';
+import { randomAt } from '../motion/random';
 import { faded, grouped, loneDrawing, needsBackdrop, withEffects, within } from '../paint/compose';
 import type { BlendMode, Op } from '../paint/ops';
 import { markTime } from '../time/clock';
+import { EACH, shiftedBy } from './repeats';
 import { treatmentEffects } from './treatments';
 
 /** Where a slot shows in a frame: the four corners of its layer's box, in frame units, from its top left clockwise. */
@@ -81,7 +83,7 @@ export class PaintPass {
   private around = 1;
 
   constructor(
-    private readonly context: LayerContext,
+    private context: LayerContext,
     private readonly lettersOf: string | undefined,
   ) {}
 
@@ -100,8 +102,8 @@ export class PaintPass {
     if (this.full) this.context.notice({ kind: 'too-much', slot: '' });
   }
 
-  private matrixOf({ layer, box }: Node, parent: Matrix4): Matrix4 {
-    const { value } = this.context;
+  private matrixOf({ layer, box, context }: Node, parent: Matrix4): Matrix4 {
+    const { value } = context ?? this.context;
     const [mx, my, mz] = value(layer.move);
     const turn = value(layer.turn);
     const [sx, sy] = value(layer.scale);
@@ -144,13 +146,82 @@ export class PaintPass {
     return time >= markTime(clock, layer.span.from) && time < markTime(clock, layer.span.to);
   }
 
+  /** A node with what it finds in the slots: one of a repeated part's has its own. */
   private paintNode(node: Node, parent: Matrix4, siblings: ReadonlyMap<string, Node>): Op[] {
+    const around = this.context;
+    this.context = node.context ?? around;
+    const late = node.layer.stutter ? droppedFrames(node.layer.stutter, this.context) : 0;
+    if (late > 0) this.context = shiftedBy(this.context, late);
+    const left = node.layer.afterimage ? this.untold(() => this.afterimages(node, parent, siblings)) : [];
+    const ops = this.paintOwn(node, parent, siblings);
+    this.context = around;
+    return left.length > 0 ? [...left, ...ops] : ops;
+  }
+
+  /** A node as it was at moments before, the oldest lowest. */
+  private afterimages(node: Node, parent: Matrix4, siblings: ReadonlyMap<string, Node>): Op[] {
+    const now = this.context;
+    const { length, copies, opacity, fade, taper, colour, blend } = node.layer.afterimage!;
+    const [back, shown, lost, smaller] = [length, opacity, fade, taper].map((p) => now.value<number>(p)) as [
+      number,
+      number,
+      number,
+      number,
+    ];
+    if (back <= 0 || shown <= NOTHING) return [];
+    const ink = colour === undefined ? undefined : now.value(colour);
+    const ops: Op[] = [];
+    for (let k = copies; k >= 1; k--) {
+      const part = k / copies;
+      const fades = shown * (1 - lost * part);
+      if (fades <= NOTHING) continue;
+      this.context = shiftedBy(now, back * part);
+      const scale = 1 - smaller * part;
+      const { box } = node;
+      const middle = [box.x + box.width / 2, box.y + box.height / 2] as const;
+      const made = this.paintOwn(node, parent, siblings, (matrix) => {
+        if (scale === 1) return matrix;
+        const [x, y] = [middle[0] - box.x, middle[1] - box.y];
+        return multiply4(
+          matrix,
+          multiply4(translation4(x, y, 0), multiply4(scale4(scale, scale), translation4(-x, -y, 0))),
+        );
+      });
+      if (made.length === 0) continue;
+      const tinted = ink ? [{ effect: 'tint', colour: ink, amount: 1 } as const] : [];
+      if (tinted.length === 0 && blend === 'normal') ops.push(...faded(made, fades));
+      else ops.push(...grouped(made, { opacity: fades, composite: blend, effects: tinted }));
+    }
+    this.context = now;
+    return ops;
+  }
+
+  /** A node seen in a mirror: none of it is a region. */
+  private mirrored(node: Node, parent: Matrix4, siblings: ReadonlyMap<string, Node>): Op[] {
+    return this.untold(() => this.paintNode(node, parent, siblings));
+  }
+
+  /** Paints what is no place of a slot and no letter that is asked for. */
+  private untold(paint: () => Op[]): Op[] {
+    const [known, letters] = [this.regions.length, this.letters];
+    const ops = paint();
+    this.regions.length = known;
+    this.letters = letters;
+    return ops;
+  }
+
+  private paintOwn(
+    node: Node,
+    parent: Matrix4,
+    siblings: ReadonlyMap<string, Node>,
+    changed: (matrix: Matrix4) => Matrix4 = (matrix) => matrix,
+  ): Op[] {
     const { layer } = node as Node<Layer>;
     const { value } = this.context;
     if (!this.shown(layer)) return [];
     const opacity = value(layer.opacity);
     if (opacity <= NOTHING) return [];
-    const matrix = this.matrixOf(node, parent);
+    const matrix = changed(this.matrixOf(node, parent));
     // What lies beyond all measure is not seen.
     if (!matrix.every(Number.isFinite) || this.full) return [];
     const plane = planeOf(matrix);
@@ -158,14 +229,29 @@ export class PaintPass {
     const named = byId(node.children);
     const bent = node.measured.bend !== undefined;
     let letters: LetterMap['letters'] | undefined;
+    const parts = new Map<string, Pick<Region, 'quad' | 'box' | 'unit' | 'picture'>>();
     const tools: PaintTools = {
       ...this.context,
       matrix,
       plane,
       scale,
       ...(bent || layer.id === this.lettersOf ? { reportLetters: (l) => (letters = l) } : {}),
+      reportSlot: (slot, at, { width, height }, picture) => {
+        const own = planeOf(at);
+        const box = { x: 0, y: 0, width, height };
+        parts.set(slot, {
+          quad: corners(box).map(([x, y]) => project(own, x, y)),
+          box: { width, height },
+          unit: unitAt(own, box),
+          picture: { width: picture.width, height: picture.height },
+        });
+      },
       besides: (id) => this.besides(siblings.get(id), node),
-      paintChild: (child) => this.paintNode(child, matrix, named),
+      paintChild: (child, through) =>
+        through
+          ? this.mirrored(child, multiply4(matrix, through), named)
+          : this.paintNode(child, matrix, named),
+      matrixOf: (child, through) => this.matrixOf(child, through ? multiply4(matrix, through) : matrix),
       depth: (child) => {
         const m = this.matrixOf(child, matrix);
         return depthOf(m, child.box.width / 2, child.box.height / 2);
@@ -187,7 +273,7 @@ export class PaintPass {
     const found = layer.kind === 'picture' ? this.context.picture(layer.slot) : undefined;
     for (const slot of slotsOf(layer)) {
       this.regions.push({
-        slot,
+        slot: slot === EACH ? (this.context.each ?? slot) : slot,
         layer: layer.id,
         kind: layer.kind,
         quad,
@@ -195,6 +281,7 @@ export class PaintPass {
         unit,
         opacity: shown,
         ...(found ? { picture: { width: found.width, height: found.height } } : {}),
+        ...parts.get(slot),
       });
     }
     if (painted.length === 0) return [];
@@ -259,6 +346,15 @@ export class PaintPass {
     if (!lone) return grouped(ops, { opacity, composite: blend });
     return ops.map((op) => (op === lone ? { ...lone, opacity: lone.opacity * opacity, blend } : op));
   }
+}
+
+/** How long ago the frame was made that stands while those after it are dropped. */
+function droppedFrames(
+  { amount, every, seed }: NonNullable<Layer['stutter']>,
+  { value, moment: { time } }: LayerContext,
+): number {
+  const step = Math.floor(time / every);
+  return randomAt(seed, step) < value(amount) ? time - step * every : 0;
 }
 
 /** Effects of the whole layer: a text paints those itself that are limited to some of its words. */

@@ -9,6 +9,8 @@ import type { LayoutCache } from '../text/cache';
 import { arrange } from './arrange';
 import { cameraMatrix } from './camera';
 import { PaintPass } from './paintPass';
+import { repeatsOf } from './repeats';
+import type { SlotFills } from './slotFills';
 
 /** Moments looked at first, evenly spread; what shows for less than the time between two may be missed. */
 const LOOKS = 96;
@@ -40,6 +42,7 @@ export function seenSpans(
   frame: Size,
   length: number,
   memo: Memo,
+  slots: SlotFills,
   momentAt: (time: number) => Moment,
 ): ReadonlyMap<string, Seen> {
   const whole = { x: 0, y: 0, ...frame };
@@ -56,6 +59,7 @@ export function seenSpans(
         words: () => NO_WORDS,
         textLayer: () => undefined,
         isFilled: () => true,
+        repeats: (over) => repeatsOf(over, slots),
         picture: () => ANY,
         media: () => undefined,
         layouts: { layout: () => NO_LAYOUT } as unknown as LayoutCache,

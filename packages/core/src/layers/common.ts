@@ -131,6 +131,31 @@ export const layerBase = {
     })
     .optional(),
   effects: z.array(effectSchema).max(8).default([]),
+  /** Frames that are dropped, in bursts: it stands still for a step, and is where it would be at the next. */
+  stutter: z
+    .strictObject({
+      /** The part of the steps in which it stands still. */
+      amount: property(z.number().min(0).max(1)),
+      /** Frames of a step. */
+      every: z.number().int().min(2).max(120).default(5),
+      seed: z.number().int().min(0).max(100_000).default(1),
+    })
+    .optional(),
+  /** What it leaves behind along its way: itself, as it was at moments before. */
+  afterimage: z
+    .strictObject({
+      /** How far back, in frames, and how often. */
+      length: property(z.number().min(0).max(600)),
+      copies: z.number().int().min(1).max(48).default(16),
+      opacity: property(z.number().min(0).max(1)).default(0.6),
+      /** How much of that the oldest has lost, and how much smaller it is. */
+      fade: property(z.number().min(0).max(1)).default(1),
+      taper: property(z.number().min(0).max(1)).default(0),
+      /** All of it in one colour; as it is, when absent. */
+      colour: colourProperty.optional(),
+      blend: z.enum(BLEND_MODES).default('normal'),
+    })
+    .optional(),
 } as const;
 
 export interface LayerBase extends z.infer<z.ZodObject<typeof layerBase>> {}

@@ -1,5 +1,5 @@
 import type { PictureFill } from '../documents/fill';
-import type { Moment } from '../documents/property';
+import type { Moment, Repeated } from '../documents/property';
 import type { Homography, Matrix4 } from '../geometry/matrix';
 import type { Rect } from '../geometry/rect';
 import type { Memo } from '../memo';
@@ -57,7 +57,15 @@ export interface LetterMap {
     readonly to: number;
     /** Corners from the top left clockwise, in frame units; of the letter as it stands now, turned and bent. */
     readonly quad: readonly (readonly [number, number])[];
+    /** The way its middle takes about this moment, where it moves. A working aid. */
+    readonly way?: readonly (readonly [number, number])[];
   }[];
+}
+
+/** One of what a part comes once for: a slot, and the line of it where it is one of lines. */
+export interface Repeat {
+  readonly slot: string;
+  readonly words?: Words;
 }
 
 /** What a layer finds in the slots, and where pictures and fonts come from. */
@@ -66,6 +74,10 @@ export interface LayerContext {
   readonly moment: Moment;
   /** Words of a text slot; empty when the user emptied it. */
   words(slot: string): Words;
+  /** What a repeated part comes once for, in order. */
+  repeats(over: Repeated): readonly Repeat[];
+  /** The slot that `each` stands for in a repeated part. */
+  readonly each?: string;
   /** A text layer of the same document, by its id. */
   textLayer(id: string): TextLayer | undefined;
   /** Whether a slot has something to show. */
@@ -90,6 +102,8 @@ export type Notice =
   | { readonly kind: 'missing-picture'; readonly slot: string }
   /** There is more to paint than a frame may hold; the rest is left out. Of the whole graphic: its slot is empty. */
   | { readonly kind: 'too-much'; readonly slot: string }
+  /** Lines of a list whose columns do not say where they are. */
+  | { readonly kind: 'no-place'; readonly slot: string; readonly words: string }
   /** The path its words should run along has no length. */
   | { readonly kind: 'short-path'; readonly slot: string };
 
@@ -108,6 +122,8 @@ export interface Node<L extends LayerBase = LayerBase> {
   readonly box: Rect;
   readonly measured: Measured;
   readonly children: readonly Node[];
+  /** Of one of a repeated part's: what it finds in the slots, and when it is. */
+  readonly context?: LayerContext;
 }
 
 export interface PaintTools extends LayerContext {
@@ -118,10 +134,21 @@ export interface PaintTools extends LayerContext {
   readonly scale: number;
   /** Takes where the letters stand, when that is asked for. */
   readonly reportLetters?: (letters: LetterMap['letters']) => void;
+  /**
+   * Tells where a slot of a layer with several shows, when that is not all of the layer. Of a slot that shows more than
+   * once the last is taken hold of: it lies on top.
+   * @param matrix from the coordinates of the part it shows in, whose top left is 0, 0
+   */
+  readonly reportSlot?: (slot: string, matrix: Matrix4, part: Size, picture: Size) => void;
   /** A layer beside this one, and the way from its own coordinates to this one's, both at rest. */
   besides(id: string): { readonly node: Node<Layer>; readonly matrix: Matrix4 } | undefined;
-  /** Paints a child node of a group. */
-  paintChild(child: Node): Op[];
+  /**
+   * Paints a child node of a group.
+   * @param through a way from the group's own coordinates to them, as a mirror has it: nothing is taken hold of there
+   */
+  paintChild(child: Node, through?: Matrix4): Op[];
+  /** From a child's own coordinates to the camera's. */
+  matrixOf(child: Node, through?: Matrix4): Matrix4;
   /** Depth of the middle of a child, motion included: larger is farther from the viewer. */
   depth(child: Node): number;
 }

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { markSchema } from '../documents/property';
 import { type Matrix4, multiply4, planeOf, scale4, translation4, turn4 } from '../geometry/matrix';
 import { rectanglePath } from '../geometry/path';
-import type { Rect } from '../geometry/rect';
+import { planeBounds } from '../geometry/plane';
+import { inset, intersection, isEmpty, type Rect } from '../geometry/rect';
 import type { Op } from '../paint/ops';
 import { layerBase, outlineSchema, pointProperty, positiveProperty } from './common';
 import type { FoundPicture, LayerKind } from './kind';
@@ -25,6 +26,9 @@ export const pictureSchema = z.strictObject({
 });
 export type PictureLayer = z.infer<typeof pictureSchema>;
 
+/** Frame units beyond the frame's edge within which effects may still bring something of a picture into it. */
+const BEYOND = 600;
+
 /** A picture or clip from a slot. */
 export const picture: LayerKind<PictureLayer> = {
   measure(layer, _parent, { value, picture: find }) {
@@ -40,6 +44,9 @@ export const picture: LayerKind<PictureLayer> = {
     const found = find(layer.slot, layer.clip);
     if (!found || box.width <= 0 || box.height <= 0) return [];
     const whole = { x: 0, y: 0, width: box.width, height: box.height };
+    // Far beyond the frame, or behind the camera, nothing of it can be seen.
+    if (isEmpty(intersection(planeBounds(plane, whole), inset({ x: 0, y: 0, ...moment.frame }, BEYOND))))
+      return [];
     // A layer that takes the picture's shape shows all of it, unless the user says otherwise.
     const fit = found.fit ?? layer.fit;
     const zoom = value(layer.zoom) * (layer.fit === 'fill' || found.fit ? found.scale : 1);

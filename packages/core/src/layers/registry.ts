@@ -5,6 +5,8 @@ import { type GroupLayer, group, groupBase } from './group';
 import type { LayerKind } from './kind';
 import { type ParticlesLayer, particles, particlesSchema } from './particles';
 import { type PictureLayer, picture, pictureSchema } from './picture';
+import { points } from './points';
+import { type PointsLayer, pointsSchema } from './pointsSchema';
 import { type ShapeLayer, shape, shapeSchema } from './shape';
 import { type TextLayer, text, textSchema } from './text';
 
@@ -14,6 +16,7 @@ export type Layer =
   | PictureLayer
   | ParticlesLayer
   | BeamLayer
+  | PointsLayer
   | GrainLayer
   | GroupLayer;
 
@@ -32,6 +35,7 @@ export const layerSchema: z.ZodType<Layer> = z.lazy(() =>
     pictureSchema,
     particlesSchema,
     beamSchema,
+    pointsSchema,
     grainSchema,
     groupSchema,
   ]),
@@ -50,6 +54,8 @@ export function withKind<R>(layer: Layer, use: <L extends Layer>(kind: LayerKind
       return use(particles, layer);
     case 'beam':
       return use(beam, layer);
+    case 'points':
+      return use(points, layer);
     case 'grain':
       return use(grain, layer);
     case 'group':

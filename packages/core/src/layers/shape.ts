@@ -1,8 +1,11 @@
 import { z } from 'zod';
 import { property } from '../documents/property';
 import { longestStroke } from '../geometry/length';
+import { translation4 } from '../geometry/matrix';
+import type { Path } from '../geometry/path';
 import type { Memo } from '../memo';
-import type { Op, Paint, StrokeStyle } from '../paint/ops';
+import { faded, grouped } from '../paint/compose';
+import { BLEND_MODES, type Op, type Paint, type StrokeStyle } from '../paint/ops';
 import {
   layerBase,
   marginSchema,
@@ -14,8 +17,9 @@ import {
   resolvePaint,
   type ValueOf,
 } from './common';
-import type { LayerKind } from './kind';
+import type { LayerKind, PaintTools } from './kind';
 import { outlinePath } from './outline';
+import { coverOps } from './picture';
 
 export const shapeSchema = z.strictObject({
   ...layerBase,
@@ -29,6 +33,20 @@ export const shapeSchema = z.strictObject({
   extent: pointProperty.default([1, 1]),
   extentFrom: pointProperty.default([0, 0]),
   fill: paintSchema.optional(),
+  /**
+   * A picture or clip that gives it its colours, laid over its fill: the same one over all of the frame, of which every
+   * shape that takes it shows the part where it is.
+   */
+  texture: z
+    .strictObject({
+      slot: z.string(),
+      zoom: property(z.number().min(1).max(20)).default(1),
+      /** Frame units that it is shifted in the frame: a zoom gives it room. */
+      shift: pointProperty.default([0, 0]),
+      opacity: property(z.number().min(0).max(1)).default(1),
+      blend: z.enum(BLEND_MODES).default('normal'),
+    })
+    .optional(),
   /** Painted as a grid of copies, each a step on from the one before: dots, teeth, stripes. Fills only. */
   copies: z
     .strictObject({
@@ -62,7 +80,8 @@ export const shape: LayerKind<ShapeLayer> = {
     return { size: { width, height } };
   },
 
-  paint({ layer, box }, { value, memo, moment, plane }) {
+  paint({ layer, box }, tools) {
+    const { value, memo, moment, plane } = tools;
     const [ew, eh] = value(layer.extent);
     if (ew <= 0 || eh <= 0 || box.width <= 0 || box.height <= 0) return [];
     const [fx, fy] = value(layer.extentFrom);
@@ -77,7 +96,8 @@ export const shape: LayerKind<ShapeLayer> = {
     const fill: Paint | undefined = layer.fill && resolvePaint(layer.fill, whole, value);
     const part = layer.stroke ? value(layer.stroke.drawn) : 1;
     if (part <= 0 && !fill) return [];
-    const length = part < 1 ? longestStroke(outline) : 0;
+    const { length } =
+      part < 1 ? memo.of('longest', () => ({ length: longestStroke(outline) }), outline) : NO_LENGTH;
     const stroke: StrokeStyle | undefined = layer.stroke && {
       paint: resolvePaint(layer.stroke.paint, whole, value),
       width: value(layer.stroke.width),
@@ -89,22 +109,44 @@ export const shape: LayerKind<ShapeLayer> = {
           ? { dash: layer.stroke.dash }
           : {}),
     };
-    if (!fill && !(stroke && stroke.width > 0)) return [];
+    const texture = layer.texture ? textureOver(layer.texture, outline, tools) : [];
+    if (!fill && texture.length === 0 && !(stroke && stroke.width > 0)) return [];
     if (layer.copies && fill)
       return [{ op: 'copies', path: outline, plane, fill, opacity: 1, ...grid(layer.copies, value, memo) }];
-    const op: Op = {
-      op: 'path',
-      path: outline,
-      plane,
-      opacity: 1,
-      ...(fill ? { fill } : {}),
-      ...(stroke && stroke.width > 0 ? { stroke } : {}),
-    };
-    return [op];
+    const base = { op: 'path', path: outline, plane, opacity: 1 } as const;
+    const lined = stroke && stroke.width > 0 ? { stroke } : {};
+    if (texture.length === 0) return [{ ...base, ...(fill ? { fill } : {}), ...lined }];
+    return [
+      ...(fill ? [{ ...base, fill }] : []),
+      ...texture,
+      ...(lined.stroke ? [{ ...base, ...lined }] : []),
+    ];
   },
 
-  slots: () => [],
+  slots: ({ texture }) => (texture ? [texture.slot] : []),
 };
+
+const NO_LENGTH = { length: 0 } as const;
+
+/** The part of a texture that lies over the frame where an outline is. */
+function textureOver(
+  { slot, zoom, shift, opacity, blend }: NonNullable<ShapeLayer['texture']>,
+  path: Path,
+  { value, moment, plane, picture }: PaintTools,
+): Op[] {
+  const found = picture(slot);
+  const shown = value(opacity);
+  if (!found || shown <= 0.004) return [];
+  const [x, y] = value(shift);
+  const { width, height } = moment.frame;
+  const times = value(zoom);
+  const spare = (times - 1) / 2;
+  const whole = { x: -spare * width, y: -spare * height, width: width * times, height: height * times };
+  const laid = coverOps(found, whole, translation4(x, y, 0));
+  const ops: Op[] = [{ op: 'clip', path, plane }, ...laid, { op: 'unclip' }];
+  if (blend !== 'normal') return grouped(ops, { opacity: shown, composite: blend });
+  return faded(ops, shown);
+}
 
 /** Copies of one layer at most. */
 const MOST_COPIES = 20_000;

@@ -86,6 +86,28 @@ describe('every way to come and to go', () => {
   });
 });
 
+it('tells the ways letters take about a moment, and none where they stand', () => {
+  const motion = {
+    unit: 'letter',
+    stagger: 0,
+    start: { at: 0 },
+    length: 40,
+    ease: 'linear',
+    away: { move: [2, 0, 0] },
+  };
+  const scene = made({ motion: { in: [motion] } });
+  const [first] = letters(scene, 20);
+  const [from, to] = [first!.way!.at(-1)!, first!.way![0]!];
+  // From where it comes from to where it goes, through where it is.
+  expect(from[0] - to[0]).toBeGreaterThan(60);
+  expect(Math.abs(from[1] - to[1])).toBeLessThan(0.01);
+  const middle = (first!.quad[0]![0] + first!.quad[1]![0]) / 2;
+  expect(middle).toBeLessThan(from[0]);
+  expect(middle).toBeGreaterThan(to[0]);
+  expect(letters(scene, 110)[0]!.way).toBeUndefined();
+  expect(letters(made({}), 20)[0]!.way).toBeUndefined();
+});
+
 describe('every way to move while standing', () => {
   it.each(STANDING.map((k) => [k.id, k] as const))('%s moves, the same at the same time', (_, kind) => {
     const motion = kind.make();

@@ -5,6 +5,7 @@ import type { FitRule, TextLayout, TextStyle, WeightRun } from '../text/layout';
 import { layerBase, numberProperty } from './common';
 import type { LayerContext, LayerKind, Words } from './kind';
 import { type Bend, bendOf } from './textBend';
+import { depthSchema, frontSlots } from './textDepth';
 import { paintText } from './textPaint';
 import {
   alongSchema,
@@ -63,6 +64,7 @@ export const textSchema = z.strictObject({
   fit: fitSchema,
   motion: textMotionsSchema.prefault({}),
   trail: trailSchema.optional(),
+  depth: depthSchema.optional(),
 });
 export type TextLayer = z.infer<typeof textSchema>;
 
@@ -216,5 +218,6 @@ export const text: LayerKind<TextLayer> = {
     ...[layer.fill, layer.marked.fill].flatMap((f) =>
       typeof f === 'object' && 'picture' in f ? [f.picture] : [],
     ),
+    ...(layer.depth ? frontSlots(layer.depth) : []),
   ],
 };

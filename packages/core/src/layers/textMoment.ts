@@ -23,6 +23,8 @@ export interface TextMoment {
   readonly moves: readonly Move[];
   /** Whether a glyph is in a marked run. */
   isMarked(g: PlacedGlyph): boolean;
+  /** From the straight text's coordinates to the layer's, for one glyph at rest: what a bend does. */
+  restOf(g: PlacedGlyph): Matrix4;
   /** From the straight text's coordinates to the camera's, for one glyph at rest. */
   baseOf(g: PlacedGlyph): Matrix4;
 }

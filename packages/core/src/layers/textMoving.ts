@@ -33,7 +33,7 @@ const MOST_MOVING = 20_000;
 
 /** Radii differ by an eighth from one step to the next, which nobody sees in letters that are on their way. */
 const SOFTER = 1.125;
-const stepOf = (radius: number) =>
+export const stepOf = (radius: number) =>
   radius <= 0.05 ? 0 : SOFTER ** Math.round(Math.log(radius) / Math.log(SOFTER));
 
 /**
@@ -104,7 +104,21 @@ interface Painted {
   covered(): Op[];
 }
 
-function paintMovingGlyph(g: PlacedGlyph, moment: TextMoment, ink: Ink): Painted | undefined {
+/** A letter as its units' motions have it. */
+export interface MovedGlyph {
+  /** From the text's own coordinates to the camera's, projection included. */
+  readonly matrix: Matrix4;
+  readonly opacity: number;
+  /** Frame units. */
+  readonly blur: number;
+  /** What it shows other than itself. */
+  readonly change: NonNullable<Parameters<typeof inkGlyph>[4]>;
+  /** Boxes outside which nothing of it shows. */
+  readonly clips: readonly { readonly box: Rect; readonly matrix: Matrix4 }[];
+}
+
+/** What the motions do to a letter at this moment, or nothing when nothing of it shows. */
+export function movedGlyph(g: PlacedGlyph, moment: TextMoment): MovedGlyph | undefined {
   const { layout, moves } = moment;
   const { size } = layout;
   let matrix = moment.baseOf(g);
@@ -132,12 +146,27 @@ function paintMovingGlyph(g: PlacedGlyph, moment: TextMoment, ink: Ink): Painted
     }
   }
   const change = { ...(other === undefined ? {} : otherGlyph(g, layout, other)), ...(draw ? { draw } : {}) };
-  let { below, above } = inkGlyph(g, size, ink, matrix, change);
-  for (const clip of clips) {
-    if (below.length > 0) below = clipped(below, clip);
-    if (above.length > 0) above = clipped(above, clip);
-  }
-  return { below, above, blur, opacity, covered: () => coveredBy(g, size, ink, matrix, change) };
+  return { matrix, opacity, blur, change, clips };
+}
+
+/** Operations within the boxes outside which nothing of a letter shows. */
+export function clippedTo(ops: Op[], clips: MovedGlyph['clips']): Op[] {
+  return ops.length === 0 ? ops : clips.reduce(clipped, ops);
+}
+
+function paintMovingGlyph(g: PlacedGlyph, moment: TextMoment, ink: Ink): Painted | undefined {
+  const moved = movedGlyph(g, moment);
+  if (!moved) return undefined;
+  const { matrix, opacity, blur, change, clips } = moved;
+  const { size } = moment.layout;
+  const { below, above } = inkGlyph(g, size, ink, matrix, change);
+  return {
+    below: clippedTo(below, clips),
+    above: clippedTo(above, clips),
+    blur,
+    opacity,
+    covered: () => coveredBy(g, size, ink, matrix, change),
+  };
 }
 
 /** Frame units by which what takes a letter away is wider than the letter, so that no edge of it stays. */
@@ -201,7 +230,7 @@ function edgeOf(layout: TextLayout, lineNumber: number): Rect {
   };
 }
 
-function clipped(ops: Op[], { box, matrix }: { box: Rect; matrix: Matrix4 }): Op[] {
+function clipped(ops: Op[], { box, matrix }: MovedGlyph['clips'][number]): Op[] {
   return [{ op: 'clip', path: rectanglePath(box), plane: planeOf(matrix) }, ...ops, { op: 'unclip' }];
 }
 

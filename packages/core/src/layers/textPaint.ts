@@ -1,5 +1,5 @@
 import { resolveEffect } from '../effects/registry';
-import { type Homography, multiply4, planeOf, project, scale4 } from '../geometry/matrix';
+import { type Homography, IDENTITY4, multiply4, planeOf, project, scale4 } from '../geometry/matrix';
 import { type Path, rectanglePath } from '../geometry/path';
 import { planeBounds } from '../geometry/plane';
 import { corners, intersection, isEmpty, type Rect } from '../geometry/rect';
@@ -12,13 +12,14 @@ import { layerEffects } from './layerEffects';
 import { coverOps } from './picture';
 import type { TextLayer } from './text';
 import { ALIGN, bendGlyph } from './textBend';
+import { paintDepth } from './textDepth';
 import { type Ink, inkGlyph, inkPath, joinedPath, underlinePath } from './textInk';
 import { glyphMatrix, type Into, type TextMoment } from './textMoment';
 import { type Cursor, movesAt } from './textMoves';
 import { paintMoving } from './textMoving';
 import { paintPlates } from './textPlates';
 import type { TextFill } from './textStyle';
-import { paintTrails } from './textTrail';
+import { paintTrails, waysAround } from './textTrail';
 
 /** Paints words: as few outlines at rest, glyph by glyph while any of them moves. */
 export function paintText(node: Node<TextLayer>, tools: PaintTools): Op[] {
@@ -31,13 +32,15 @@ export function paintText(node: Node<TextLayer>, tools: PaintTools): Op[] {
   const align = ALIGN[tools.value(layer.align)];
   const isMarked = (g: PlacedGlyph) => runs[g.run]?.marked === true;
   const { moves, cursor } = movesAt(layer, layout, tools, isMarked);
+  const restOf = (g: PlacedGlyph) => (bend ? bendGlyph(bend, layout, g, align) : IDENTITY4);
   const moment: TextMoment = {
     layer,
     layout,
     tools: { ...tools, matrix: view },
     moves,
     isMarked,
-    baseOf: (g) => (bend ? multiply4(view, bendGlyph(bend, layout, g, align)) : view),
+    restOf,
+    baseOf: (g) => (bend ? multiply4(view, restOf(g)) : view),
   };
   if (tools.reportLetters) traceLetters(moment, tools.reportLetters);
 
@@ -90,6 +93,7 @@ function paintLetters(
   node: Node<TextLayer>,
   tools: PaintTools,
 ): Op[] {
+  if (moment.layer.depth) return paintDepth(moment.layer.depth, moment, inkOf, tools);
   const parts = new Map<TextFill, { below: Op[]; above: Op[] }>();
   const into = (fill: TextFill) => {
     let part = parts.get(fill);
@@ -274,11 +278,14 @@ function paintCursor(
 function traceLetters(moment: TextMoment, report: (letters: LetterMap['letters']) => void): void {
   const { layout, moves } = moment;
   const letters: LetterMap['letters'][number][] = [];
-  for (const g of layout.glyphs) {
+  const ways = waysAround(layout.glyphs, moment);
+  for (const [i, g] of layout.glyphs.entries()) {
+    const way = ways[i];
     const line = layout.lines[g.line]!;
     const plane = planeOf(glyphMatrix(moment, moves, g));
     const box = { x: g.x, y: line.top, width: g.advance, height: line.bottom - line.top };
-    letters.push({ from: g.from, to: g.to, quad: corners(box).map(([x, y]) => project(plane, x, y)) });
+    const quad = corners(box).map(([x, y]) => project(plane, x, y));
+    letters.push({ from: g.from, to: g.to, quad, ...(way ? { way } : {}) });
   }
   report(letters);
 }

@@ -113,6 +113,25 @@ const solidOf = (fill: Paint | undefined): Paint | undefined =>
  * Where the middle of each letter is, was, and was before that, in frame units: as many places as it takes for none of
  * them to lie far from the next.
  */
+/** Frames before and after a moment of which the ways of letters are told. */
+const AROUND = 45;
+
+/** The ways letters take about this moment; none of those that stand still. */
+export function waysAround(glyphs: readonly PlacedGlyph[], moment: TextMoment): (Point[] | undefined)[] {
+  const { layer, layout, tools } = moment;
+  const { motion } = layer;
+  if (motion.in.length + motion.during.length + motion.out.length === 0 || glyphs.length > MOST_LETTERS)
+    return glyphs.map(() => undefined);
+  const later = { ...tools.moment, time: tools.moment.time + AROUND };
+  const ways = waysOf(
+    glyphs,
+    { ...moment, tools: { ...tools, moment: later } },
+    2 * AROUND,
+    layout.size * tools.scale,
+  );
+  return ways.map((way) => (travelled(way) > 1 ? way : undefined));
+}
+
 function waysOf(glyphs: readonly PlacedGlyph[], moment: TextMoment, length: number, em: number): Point[][] {
   const { layer, layout, isMarked, tools } = moment;
   const at = (back: number) => {

@@ -5,6 +5,7 @@ import { planeBounds } from '../geometry/plane';
 import { corners, EMPTY, inset, intersection, isEmpty, type Rect, union } from '../geometry/rect';
 import type { Size } from '../layers/kind';
 import type { Op } from './ops';
+import { strokesBounds } from './strokes';
 
 type PathOp = Extract<Op, { op: 'path' }>;
 
@@ -28,6 +29,18 @@ function copiesBounds(path: Path, places: Float32Array): Rect {
       top = Math.min(top, y);
       bottom = Math.max(bottom, y);
     }
+  }
+  return left > right ? EMPTY : { x: left, y: top, width: right - left, height: bottom - top };
+}
+
+/** The box of faces, in the coordinates of their plane. */
+function facesBounds(points: Float32Array): Rect {
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i + 1 < points.length; i += 2) {
+    left = Math.min(left, points[i]!);
+    right = Math.max(right, points[i]!);
+    top = Math.min(top, points[i + 1]!);
+    bottom = Math.max(bottom, points[i + 1]!);
   }
   return left > right ? EMPTY : { x: left, y: top, width: right - left, height: bottom - top };
 }
@@ -72,6 +85,10 @@ export function drawingBounds(op: Op): Rect {
       return planeBounds(op.plane, inkedBounds(op));
     case 'copies':
       return planeBounds(op.plane, copiesBounds(op.path, op.places));
+    case 'faces':
+      return planeBounds(op.plane, facesBounds(op.points));
+    case 'strokes':
+      return planeBounds(op.plane, strokesBounds(op.rows));
     case 'picture':
       return planeBounds(op.plane, op.target);
     case 'glyph':

@@ -6,10 +6,14 @@ import { type Composite, type Drawing, isDrawing, type Op } from './ops';
 /** Operations as one: they fade, blend and take effects together. */
 export function grouped(
   ops: readonly Op[],
-  { opacity = 1, composite = 'normal', effects = [] }: GroupStyle = {},
+  { opacity = 1, composite = 'normal', effects = [], draft }: GroupStyle = {},
 ): Op[] {
   const bounds = grownBy(opsBounds(ops), effects);
-  return [{ op: 'open', bounds, opacity, composite, effects }, ...ops, { op: 'close' }];
+  return [
+    { op: 'open', bounds, opacity, composite, effects, ...(draft ? { draft } : {}) },
+    ...ops,
+    { op: 'close' },
+  ];
 }
 
 /** More operations than this are painted once, with their shadow, and not twice. */
@@ -32,6 +36,7 @@ interface GroupStyle {
   readonly opacity?: number;
   readonly composite?: Composite;
   readonly effects?: readonly Effect[];
+  readonly draft?: 'without' | 'plain';
 }
 
 /** The only drawing of a list that holds nothing else but clips. */

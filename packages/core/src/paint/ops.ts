@@ -65,6 +65,8 @@ export type Op =
       readonly plane: Homography;
       readonly fill?: Paint;
       readonly stroke?: StrokeStyle;
+      /** One of hundreds of small words, which may be laid from a picture of it. */
+      readonly small?: true;
       readonly opacity: number;
       readonly blend?: BlendMode;
     }
@@ -78,6 +80,27 @@ export type Op =
       readonly places: Float32Array;
       /** One number for each copy, 0..1; all of them full, when absent. */
       readonly opacities?: Float32Array;
+      readonly opacity: number;
+      readonly blend?: BlendMode;
+    }
+  /** Flat faces with four corners each, painted in this order: together they are one thing, as the sides of a solid are. */
+  | {
+      readonly op: 'faces';
+      readonly plane: Homography;
+      /** Eight numbers a face, x and y of its corners, all faces the same way round. */
+      readonly points: Float32Array;
+      /** A colour for each face. */
+      readonly colours: readonly string[];
+      readonly opacity: number;
+      readonly blend?: BlendMode;
+    }
+  /** Strokes with round ends, the first lowest: thousands of lines and dots that fade and blend as one. */
+  | {
+      readonly op: 'strokes';
+      readonly plane: Homography;
+      /** Eight numbers a stroke: x, y and half the width at either end; the index of its colour, and its opacity. */
+      readonly rows: Float32Array;
+      readonly colours: readonly string[];
       readonly opacity: number;
       readonly blend?: BlendMode;
     }
@@ -117,15 +140,16 @@ export type Op =
       readonly composite: Composite;
       readonly effects: readonly Effect[];
       readonly luminance?: boolean;
+      /** What a draft does with it: leaves it out, or paints it without its effects. */
+      readonly draft?: 'without' | 'plain';
     }
   | { readonly op: 'close' };
 
-export type Drawing = Extract<Op, { op: 'path' | 'copies' | 'picture' | 'glyph' | 'grain' }>;
+const DRAWINGS = ['path', 'copies', 'faces', 'strokes', 'picture', 'glyph', 'grain'] as const;
+export type Drawing = Extract<Op, { op: (typeof DRAWINGS)[number] }>;
 
 export function isDrawing(op: Op): op is Drawing {
-  return (
-    op.op === 'path' || op.op === 'copies' || op.op === 'picture' || op.op === 'glyph' || op.op === 'grain'
-  );
+  return (DRAWINGS as readonly string[]).includes(op.op);
 }
 
 /** Whether two operation lists paint the same picture: used to skip painting what did not change. */

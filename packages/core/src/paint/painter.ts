@@ -1,6 +1,6 @@
 import type { EffectTools } from '../effects/kind';
 import { applyEffect, detailUnder, growthOf } from '../effects/registry';
-import { type Homography, project } from '../geometry/matrix';
+import { type Homography, planeInView, project } from '../geometry/matrix';
 import type { Path } from '../geometry/path';
 import { type Corner, corners, holds, isEmpty, type Rect, scaledBy } from '../geometry/rect';
 import { EMOJI_FAMILY } from '../text/fonts';
@@ -10,7 +10,18 @@ import { KeptGradients, KeptPictures, movesAsOne } from './kept';
 import { Mipmaps } from './mipmap';
 import { paintSamples } from './motionBlur';
 import type { Composite, Drawing, Op } from './ops';
-import { clipTo, type PathFor, paintCopies, paintImage, paintPath, paintSign, type View } from './planar';
+import {
+  clipTo,
+  type PathFor,
+  paintCopies,
+  paintFaces,
+  paintImage,
+  paintPath,
+  paintSign,
+  type View,
+} from './planar';
+import { Sprites } from './sprites';
+import { layStrokes, strokesInPixels } from './strokes';
 import type { Context2D, PaintHost, PathSink, Surface } from './surface';
 
 /** Canvas names of the composites; blend modes are the canvas's own (W3C Compositing names). */
@@ -29,6 +40,7 @@ const MOST_KEPT_PIXELS = 500_000;
 
 type Open = Extract<Op, { op: 'open' }>;
 type PathOp = Extract<Op, { op: 'path' }>;
+type StrokesOp = Extract<Op, { op: 'strokes' }>;
 
 /** A group that is being painted, on a surface of its own. */
 interface OpenGroup {
@@ -44,15 +56,19 @@ interface OpenGroup {
  * Paints operation lists on 2D canvases. Holds only caches: what it paints depends on the list and the pictures alone.
  */
 export class Painter {
+  /** Whether what costs much and can be done without for a moment is left out. */
+  draft = false;
   private readonly paths = new WeakMap<Path, PathSink>();
   private readonly free: Surface[] = [];
   private readonly grain: Grain;
   private readonly mipmaps: Mipmaps;
+  private readonly sprites: Sprites;
   private readonly kept: KeptPictures;
   private readonly gradients = new KeptGradients((surface) => this.giveBack(surface));
 
   constructor(private readonly host: PaintHost) {
     this.mipmaps = new Mipmaps(host);
+    this.sprites = new Sprites((width, height) => host.createSurface(width, height));
     this.grain = new Grain(host);
     this.kept = new KeptPictures(
       (id, at) => host.picture(id, at),
@@ -111,7 +127,16 @@ export class Painter {
           break;
         case 'open': {
           const end = closeOf(ops, i);
-          const group = this.opened(op, ops.slice(i + 1, end), view, stack.at(-1)?.needed ?? whole);
+          if (this.draft && op.draft === 'without') {
+            i = end;
+            break;
+          }
+          const group = this.opened(
+            this.draft && op.draft === 'plain' ? { ...op, effects: [] } : op,
+            ops.slice(i + 1, end),
+            view,
+            stack.at(-1)?.needed ?? whole,
+          );
           if (group === undefined || !('view' in group)) {
             // A group that shows nothing is skipped whole, and one whose picture is there is not painted again.
             if (group) this.lay(group, op, view);
@@ -197,6 +222,7 @@ export class Painter {
       case 'path': {
         const parts = op.fill !== undefined && op.stroke !== undefined;
         const apart = parts && (opacity < 1 || (blend ?? 'normal') !== 'normal');
+        if (op.small && this.sprites.lay(op, view, this.pathFor)) break;
         if (this.paintKept(op, view)) break;
         if (apart) this.paintApart(op, view, (on) => paintPath(op, on, this.pathFor));
         else paintPath(op, view, this.pathFor);
@@ -206,6 +232,14 @@ export class Painter {
         if (opacity < 1 || (blend ?? 'normal') !== 'normal')
           this.paintApart(op, view, (on) => paintCopies(op, on, this.pathFor));
         else paintCopies(op, view, this.pathFor);
+        break;
+      case 'faces':
+        if (opacity < 1 || (blend ?? 'normal') !== 'normal')
+          this.paintApart(op, view, (on) => paintFaces(op, on));
+        else paintFaces(op, view);
+        break;
+      case 'strokes':
+        this.layStrokes(op, view);
         break;
       case 'picture': {
         const picture = this.host.picture(op.picture, op.at);
@@ -234,6 +268,21 @@ export class Painter {
     if (isEmpty(box)) return;
     const surface = this.borrow(box.width, box.height);
     paint({ surface, scale: view.scale, left: box.x, top: box.y });
+    layWhole(surface, box, view);
+    this.giveBack(surface);
+  }
+
+  /** Strokes are laid over each other in pixels of their own, and those over the view as one. */
+  private layStrokes(op: StrokesOp, view: View): void {
+    const { rows, colours, plane } = op;
+    const box = boxIn(view, op);
+    if (isEmpty(box)) return;
+    const inBox = strokesInPixels(rows, colours, planeInView(plane, view.scale, -box.x, -box.y));
+    const pixels = (this.host.layStrokes ?? layStrokes)(inBox, box.width, box.height);
+    const surface = this.borrow(box.width, box.height);
+    const image = surface.context.createImageData(box.width, box.height);
+    image.data.set(pixels);
+    surface.context.putImageData(image, 0, 0);
     layWhole(surface, box, view);
     this.giveBack(surface);
   }
@@ -271,6 +320,7 @@ export class Painter {
         const area = scaledBy({ x: left, y: top, width, height }, 1 / scale);
         this.grain.paint({ op: 'grain', seed, size, area, opacity: 1 }, { surface: on, scale, left, top });
       },
+      layStrokes: this.host.layStrokes ?? layStrokes,
       borrow: (w, h) => this.borrow(w, h),
       giveBack: (s) => this.giveBack(s),
     };

@@ -5,6 +5,7 @@ import {
   multiplyAffine,
   planeInView,
   planeTimes,
+  project,
 } from '../geometry/matrix';
 import { type Path, pathBounds } from '../geometry/path';
 import { flatMap, projectPath } from '../geometry/plane';
@@ -100,6 +101,37 @@ export function paintCopies(op: Extract<Op, { op: 'copies' }>, view: View, pathF
       context.fill(shown);
     } else paintPath({ op: 'path', path, plane: planeTimes(plane, place), fill, opacity: 1 }, view, pathFor);
   }
+}
+
+/** Pixels by which a face is larger than it is, so that no ground shows between it and its neighbours. */
+const OVERLAP = 0.5;
+
+/** Paints faces one after the other; neighbours in the row that are of one colour as one. */
+export function paintFaces({ points, colours, plane }: Extract<Op, { op: 'faces' }>, view: View): void {
+  const { context } = view.surface;
+  const inView = inPixels(plane, view);
+  context.setTransform(...UNMOVED);
+  let colour: string | undefined;
+  for (let i = 0; i < colours.length; i++) {
+    if (colours[i] !== colour) {
+      if (colour !== undefined) context.fill();
+      colour = colours[i]!;
+      context.fillStyle = colour;
+      context.beginPath();
+    }
+    const corner = (k: number) => project(inView, points[i * 8 + 2 * k]!, points[i * 8 + 2 * k + 1]!);
+    const face = [corner(0), corner(1), corner(2), corner(3)] as const;
+    const x = (face[0][0] + face[1][0] + face[2][0] + face[3][0]) / 4;
+    const y = (face[0][1] + face[1][1] + face[2][1] + face[3][1]) / 4;
+    face.forEach(([px, py], k) => {
+      const far = Math.hypot(px - x, py - y) || 1;
+      const grown = 1 + OVERLAP / far;
+      if (k === 0) context.moveTo(x + (px - x) * grown, y + (py - y) * grown);
+      else context.lineTo(x + (px - x) * grown, y + (py - y) * grown);
+    });
+    context.closePath();
+  }
+  if (colour !== undefined) context.fill();
 }
 
 /** Clips the view's context to a path through its plane. */

@@ -1,3 +1,5 @@
+import type { LayStrokes } from './strokes';
+
 /**
  * The part of a 2D canvas that painting uses. OffscreenCanvas, HTMLCanvasElement and the Node canvas all have it; the
  * core asks for nothing else of its host.
@@ -65,6 +67,8 @@ export interface PaintHost {
   createSurface(width: number, height: number): Surface;
   /** A surface in 16-bit floats, clear; absent where the host has none. */
   createPreciseSurface?(width: number, height: number): Surface | undefined;
+  /** Lays strokes by the thousand faster than the core does; absent where the host has no kernel for it. */
+  readonly layStrokes?: LayStrokes | undefined;
   /** A path object the host's contexts can fill, empty. */
   createPath(): PathSink;
   /** A decoded picture by its id, or a clip's frame at a second of it; nothing while it is missing. */

@@ -127,7 +127,11 @@ export const onFrame = ([a, b, c, d, e, f]: Affine, [x, y]: Point): Point => [
 export function framedLetters(map: LetterMap, { matrix }: Framed): LetterMap {
   return {
     ...map,
-    letters: map.letters.map((letter) => ({ ...letter, quad: letter.quad.map((p) => onFrame(matrix, p)) })),
+    letters: map.letters.map((letter) => ({
+      ...letter,
+      quad: letter.quad.map((p) => onFrame(matrix, p)),
+      ...(letter.way ? { way: letter.way.map((p) => onFrame(matrix, p)) } : {}),
+    })),
   };
 }
 

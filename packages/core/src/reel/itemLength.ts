@@ -2,6 +2,8 @@ import type { ReelItem } from '../documents/item';
 import { layoutFrame, type Reel } from '../documents/reel';
 import { clockOf } from '../evaluate/clockOf';
 import { controlFills } from '../evaluate/controls';
+import { repeatsOf } from '../evaluate/repeats';
+import { SlotFills } from '../evaluate/slotFills';
 import { stretches } from '../time/clock';
 import { convertFrames } from '../time/rate';
 
@@ -10,7 +12,9 @@ export function lengthOf(reel: Pick<Reel, 'rate' | 'frame' | 'templates'>, item:
   if (item.kind !== 'graphic') return item.length;
   const template = reel.templates[item.template]!;
   const frame = layoutFrame(reel.frame);
-  const { end } = stretches(clockOf(template, controlFills(template, item.fill, frame), frame));
+  const slots = new SlotFills(template, item.fill);
+  const controls = controlFills(template, item.fill, frame);
+  const { end } = stretches(clockOf(template, controls, frame, (over) => repeatsOf(over, slots).length));
   return Math.max(1, Math.round(convertFrames(end, template.rate, reel.rate)));
 }
 
