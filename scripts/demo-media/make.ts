@@ -5,6 +5,7 @@ import { createCanvas, loadImage } from '@napi-rs/canvas';
 import { writeAssets } from './assets';
 import { CLIPS, writeClip } from './clips';
 import { bakeryLogo, festivalBadge, festivalLogo, radioLogo, ropeLogo } from './logos';
+import { marbling } from './marbling';
 import { PHOTOS, photo } from './photos';
 import { SOUNDS, writeSound } from './sounds';
 import { writeWays } from './ways';
@@ -26,6 +27,7 @@ await mkdir(demo, { recursive: true });
 await mkdir(shared, { recursive: true });
 for (const name of SOUNDS) await writeSound(name, fileURLToPath(new URL(`${name}.ogg`, shared)));
 for (const name of PHOTOS) await writeFile(new URL(`${name}.jpg`, shared), await photo(name));
+await writeFile(new URL('marbling.jpg', shared), await marbling());
 for (const name of Object.keys(CLIPS) as (keyof typeof CLIPS)[]) {
   const file = (ending: string) => fileURLToPath(new URL(`${name}${ending}`, shared));
   await writeClip(name, file('.mp4'), file('.thumb.webp'));

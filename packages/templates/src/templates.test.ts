@@ -5,6 +5,7 @@ import {
   clipFramesOf,
   EMPTY_FILL,
   type Fill,
+  FlashMeter,
   FRAMES,
   type GraphicScene,
   inkBounds,
@@ -41,22 +42,6 @@ async function scene(id: string, shape: keyof typeof FRAMES, fill: Fill = EMPTY_
 }
 
 describe.each(cases)('%s at %s', (id, shape) => {
-  it('paints at every third of a second, with something to see in its still', async () => {
-    const s = await scene(id, shape);
-    const size = { width: 192, height: Math.round((192 * s.frame.height) / s.frame.width) };
-    for (let t = 0; t < s.length; t += 20) {
-      const frame = s.evaluate(t);
-      await studio.framesReady([frame.ops]);
-      studio.paint(frame, s.frame, size);
-    }
-    const { ops } = s.evaluate(s.timeOf(s.template.still));
-    expect(ops.length).toBeGreaterThan(2);
-    // Frames of its clips are there to be painted.
-    await studio.framesReady([ops]);
-    for (const { media, at } of clipFramesOf([ops])) expect(studio.clipFrame(media, at)).toBeDefined();
-    // Decoding is no test of speed.
-  }, 60_000);
-
   it('has nothing to complain about with its own sample', async () => {
     expect(checkGraphic(await scene(id, shape))).toEqual([]);
   });
@@ -98,6 +83,43 @@ describe.each(cases)('%s at %s', (id, shape) => {
 
 describe.each(TEMPLATES.map((t) => [t.id] as const))('%s', (id) => {
   const template = templateById(id);
+
+  it('paints at every third of a second in every shape, with something to see in its still', async () => {
+    const scenes = await Promise.all(shapes.map((shape) => scene(id, shape)));
+    // All shapes at one moment, one after the other: a frame of a clip is decoded once.
+    for (let t = 0; t < Math.max(...scenes.map((s) => s.length)); t += 20) {
+      const frames = scenes.flatMap((s) => (t < s.length ? [{ s, frame: s.evaluate(t) }] : []));
+      await studio.framesReady(frames.map(({ frame }) => frame.ops));
+      for (const { s, frame } of frames) {
+        const size = { width: 192, height: Math.round((192 * s.frame.height) / s.frame.width) };
+        studio.paint(frame, s.frame, size);
+      }
+    }
+    for (const s of scenes) {
+      const { ops } = s.evaluate(s.timeOf(s.template.still));
+      expect(ops.length).toBeGreaterThan(2);
+      // Frames of its clips are there to be painted.
+      await studio.framesReady([ops]);
+      for (const { media, at } of clipFramesOf([ops])) expect(studio.clipFrame(media, at)).toBeDefined();
+    }
+    // Decoding is no test of speed.
+  }, 120_000);
+
+  it('flashes no more than ITU-R BT.1702 allows, as it comes, as it begins to stand and as it goes', async () => {
+    const s = await scene(id, 'wide');
+    const size = { width: 48, height: 27 };
+    // Every fourth frame: fifteen a second tell more than the three flashes that are allowed.
+    const step = 4;
+    const meter = new FlashMeter(size.width * size.height, 60 / step);
+    const [held, gone] = [s.timeOf({ at: 45, of: 'hold' }), s.timeOf({ at: 0, of: 'out' })];
+    for (let t = 0; t < s.length; t = t + step > held && t < gone - step ? gone : t + step) {
+      const frame = s.evaluate(t);
+      await studio.framesReady([frame.ops]);
+      const { context } = studio.paint(frame, s.frame, size);
+      meter.add(context.getImageData(0, 0, size.width, size.height).data);
+    }
+    expect(meter.harmful()).toEqual([]);
+  }, 120_000);
 
   it('is data that opens as it was written', () => {
     const data: unknown = JSON.parse(
