@@ -15,6 +15,8 @@ const json = process.argv.includes('--json');
 // What setting up and building say goes to standard error then.
 output.aside = json;
 const say = (text) => json || console.log(text);
+/** What a frame costs with all that a draft does without. */
+const sayFinal = ({ id, final }) => say(`        ${id}: a final frame at 1080p ${final.toFixed(1)} ms`);
 
 ensurePackages();
 ensurePrograms({ chromium: 'chromium', ffmpeg: 'ffmpeg' });
@@ -291,6 +293,7 @@ const parts = {
     for (const f of await inWorker('templates')) {
       row(`preview-${f.id}`, f.p95, 'ms', 33, f.p95 <= 33);
       row(`evaluate-${f.id}`, f.evaluateP95, 'ms', 4, f.evaluateP95 <= 4);
+      sayFinal(f);
     }
   },
   /** The families of effects, each at its fullest. */
@@ -298,6 +301,7 @@ const parts = {
     for (const f of await inWorker('families')) {
       row(`evaluate-${f.id}`, f.evaluateP95, 'ms', 12, f.evaluateP95 <= 12);
       row(`family-${f.id}`, f.p95, 'ms', 33, f.p95 <= 33);
+      sayFinal(f);
     }
   },
   async text() {

@@ -91,6 +91,7 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
   const { chooseItem } = choosing;
   const [path, choosePath] = useState<PathTarget>();
   const [text, setText] = useState<{ layer: string; typing: boolean }>();
+  const [ways, showWays] = useState(false);
   const [point, choosePoint] = useState<number>();
   const [apart, setApart] = useState(false);
   const shown = usePreviewState(surface, (s) => s.frame?.notices, sameContent);
@@ -164,8 +165,10 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
       text: text?.layer,
       typing: text?.typing ?? false,
       chooseText,
+      ways,
+      showWays,
     }),
-    [surface, seek, keyed, path, choosing, text, chooseText],
+    [surface, seek, keyed, path, choosing, text, chooseText, ways],
   );
   const pathPoint = useMemo(() => ({ point, choosePoint, apart, setApart }), [point, apart]);
   const goTo = (next: Step) => {

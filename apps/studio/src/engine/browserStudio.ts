@@ -16,6 +16,7 @@ import {
   type Surface,
 } from '@fresh-reel/core';
 import { FONTS, fontsFor, type ShippedFont } from '@fresh-reel/fonts';
+import { StrokeLayer } from '@fresh-reel/pixels/strokes';
 import { ClipReader } from '../media/decode/clipReader';
 import type { DecodedPicture } from '../media/decode/picture';
 
@@ -40,19 +41,25 @@ export class BrowserStudio implements Resources {
   private constructor(
     readonly layouts: LayoutCache,
     private readonly proxies: boolean,
+    strokes: StrokeLayer,
   ) {
     this.painter = new Painter({
       createSurface: offscreenSurface,
       createPreciseSurface: preciseSurface,
       createPath: () => new Path2D(),
+      layStrokes: (rows, width, height) => strokes.lay(rows, width, height),
       picture: (id, at) => (at === undefined ? this.pictures.get(id) : this.clips.get(id)?.frame(at)),
     });
   }
 
   /** @param proxies whether clips are shown by their proxies, where those have pixels enough */
   static async start({ proxies = false } = {}): Promise<BrowserStudio> {
-    const wasm = await fetchBytes('/engine/hb.wasm', 'The text engine');
-    return new BrowserStudio(new LayoutCache(new FontBook(await loadHarfBuzz(wasm))), proxies);
+    const [text, pixels] = await Promise.all([
+      fetchBytes('/engine/hb.wasm', 'The text engine'),
+      fetchBytes('/engine/pixels.wasm', 'The part that draws thousands of lines'),
+    ]);
+    const layouts = new LayoutCache(new FontBook(await loadHarfBuzz(text)));
+    return new BrowserStudio(layouts, proxies, await StrokeLayer.load(pixels));
   }
 
   mediaFacts(media: string): MediaFacts | undefined {

@@ -42,7 +42,7 @@ interface Showing {
   cost: number;
   gap: number;
   shownAt: number;
-  painted: { ops: readonly (readonly Op[])[]; width: number; pictures: number } | undefined;
+  painted: { ops: readonly (readonly Op[])[]; width: number; pictures: number; draft: boolean } | undefined;
   /** The frame whose frames of clips are decoded next. */
   wanted: { readonly number: number; readonly frames: readonly ClipFrame[] } | undefined;
   fetching: boolean;
@@ -185,14 +185,21 @@ function paint(
     if (!showing.playing && showing.painted) return;
   }
   const last = showing.painted;
-  const same = last && last.width === width && last.pictures === pictures && sameMoments(last.ops, ops);
+  const same =
+    last &&
+    last.draft === !still &&
+    last.width === width &&
+    last.pictures === pictures &&
+    sameMoments(last.ops, ops);
   if (!same) {
     if (surface.canvas.width !== width || surface.canvas.height !== height) {
       surface.canvas.width = width;
       surface.canvas.height = height;
     }
+    // A machine that does not keep up first does without what costs much.
+    engine.painter.draft = !still;
     engine.painter.paintMoments(ops, surface, scene.frame);
-    showing.painted = { ops, width, pictures };
+    showing.painted = { ops, width, pictures, draft: !still };
   }
   const cost = performance.now() - started;
   showing.cost = showing.cost * 0.8 + cost * 0.2;

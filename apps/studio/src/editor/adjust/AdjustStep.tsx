@@ -1,4 +1,13 @@
-import { applyBrand, chooseLook, frameShape, setShape, type Template, wearBrand } from '@fresh-reel/core';
+import {
+  applyBrand,
+  applySpread,
+  chooseLook,
+  frameShape,
+  setShape,
+  spreadBrand,
+  type Template,
+  wearBrand,
+} from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
 import { sameContent } from '../../preview/usePreview';
 import { useBrand } from '../../storage/queries';
@@ -18,6 +27,8 @@ export function AdjustStep() {
   const { template, fill } = graphic;
   const worn =
     brand !== null && brand !== undefined && sameContent(graphic.fill, wearBrand(template, fill, brand));
+  const spread = brand ? sameContent(graphic.fill, spreadBrand(template, fill, brand)) : false;
+  const hasColours = template.controls.some((c) => c.kind === 'colour');
   const groups = [...new Set(template.controls.map((c) => c.group))];
   return (
     <View style={styles.all}>
@@ -52,18 +63,32 @@ export function AdjustStep() {
             </Radio>
           ))}
         </RadioGroup>
-        {brand && template.controls.some((c) => c.brand) && (
+        {brand && (
           <View style={styles.start}>
-            <Button
-              title={worn ? `Wears ${brand.name}` : `Wear ${brand.name}`}
-              icon={worn ? 'circle-check' : 'feather'}
-              disabled={worn}
-              testID="wear-brand"
-              onPress={() => {
-                edit((r) => applyBrand(r, graphic.id, brand));
-                settle();
-              }}
-            />
+            {template.controls.some((c) => c.brand) && (
+              <Button
+                title={worn ? `Wears ${brand.name}` : `Wear ${brand.name}`}
+                icon={worn ? 'circle-check' : 'feather'}
+                disabled={worn}
+                testID="wear-brand"
+                onPress={() => {
+                  edit((r) => applyBrand(r, graphic.id, brand));
+                  settle();
+                }}
+              />
+            )}
+            {hasColours && (
+              <Button
+                title={spread ? 'Its colours are spread' : 'Spread its colours'}
+                icon={spread ? 'circle-check' : 'layers'}
+                disabled={spread}
+                testID="spread-brand"
+                onPress={() => {
+                  edit((r) => applySpread(r, graphic.id, brand));
+                  settle();
+                }}
+              />
+            )}
           </View>
         )}
       </View>
@@ -129,5 +154,5 @@ const styles = StyleSheet.create({
     borderColor: colour.hairline,
   },
   chip: { flex: 1, height: 30, minWidth: 18 },
-  start: { flexDirection: 'row' },
+  start: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },
 });

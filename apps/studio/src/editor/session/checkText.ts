@@ -29,6 +29,11 @@ export function checkText(check: Finding): { kind: 'info' | 'watch' | 'fault'; t
         kind: 'watch',
         text: 'There is more in this graphic than a frame can hold, so parts of it are left out. Use fewer words.',
       };
+    case 'no-place':
+      return {
+        kind: 'watch',
+        text: `These lines have no place, so they are not on the map: ${check.words}. Write them as Name | number | number.`,
+      };
     case 'short-path':
       return {
         kind: 'watch',

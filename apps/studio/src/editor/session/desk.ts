@@ -35,6 +35,9 @@ export interface Desk {
   readonly text: string | undefined;
   readonly typing: boolean;
   readonly chooseText: (layer: string | undefined, typing?: boolean) => void;
+  /** Whether the ways of the letters that are worked on show on the picture. */
+  readonly ways: boolean;
+  readonly showWays: (on: boolean) => void;
 }
 
 const DeskContext = createContext<Desk | undefined>(undefined);

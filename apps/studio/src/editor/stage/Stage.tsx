@@ -11,6 +11,7 @@ import { elementOf, webProps, webStyle } from '../../ui/web';
 import { useDesk } from '../session/desk';
 import { slotOf } from '../session/textLayers';
 import { useGraphicEditor, useReelEditor } from '../session/useReelEditor';
+import { LetterWays } from './LetterWays';
 import { PathHandles } from './PathHandles';
 import { PlaceHandles } from './PlaceHandles';
 import { PointHandles } from './PointHandles';
@@ -99,7 +100,7 @@ function Overlay({
   onDragEnd,
 }: Props & { width: number }) {
   const { graphic, scene, mayEdit } = useGraphicEditor();
-  const { path, text, typing } = useDesk();
+  const { path, text, typing, ways } = useDesk();
   const [tags, handles] = [over === 'tags', over === 'handles'];
   const playing = usePreviewState(surface, (s) => s.playing);
   // While it plays nothing stands over it, so nothing is rendered with every frame.
@@ -167,6 +168,9 @@ function Overlay({
       {frame && !playing && handles && <PointHandles width={width} height={frame.layout.height * k} />}
       {frame && !playing && !typing && chosen && mayEdit && (
         <TextHandles region={chosen} regions={regions} k={k} frame={frame.layout} />
+      )}
+      {frame && ways && text && !playing && !typing && (
+        <LetterWays surface={surface} layer={text} width={width} height={frame.layout.height * k} k={k} />
       )}
       {frame && typing && text && typed !== undefined && mayEdit && (
         <TypeOnPicture key={text} surface={surface} layer={text} slot={typed} k={k} />

@@ -20,6 +20,7 @@ import { Row } from '../../ui/Row';
 import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
+import { useDesk } from '../session/desk';
 import type { WorkedText } from './useText';
 
 type When = 'in' | 'during' | 'out';
@@ -32,8 +33,10 @@ const WHENS: readonly { id: When; name: string }[] = [
 /** How the words come, how they move while they stand, and how they go: each a list, so that any two combine. */
 export function MotionPanel({ text }: { text: WorkedText }) {
   const [when, setWhen] = useState<When>('in');
+  const { ways, showWays } = useDesk();
   return (
     <>
+      <Toggle label="Show the ways on the picture" value={ways} onChange={showWays} testID="show-ways" />
       <Choice label="When" options={WHENS} value={when} onChange={setWhen} testID="motion-when" />
       {when === 'during' ? (
         <MotionList<TextDuring>
