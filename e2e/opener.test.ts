@@ -121,6 +121,11 @@ describe('an opener, made on a laptop', () => {
     seen = await waitForChange(page, 'preview', seen);
     await tap(page, 'wear-brand');
     expect(await waitForText(page, 'control-accent', '#C8431C')).toBeTruthy();
+    // Spread by contrast instead, its colours are others; and back again.
+    await tap(page, 'spread-brand');
+    await waitForText(page, 'spread-brand', /are spread/);
+    await tap(page, 'wear-brand');
+    expect(await waitForText(page, 'control-accent', '#C8431C')).toBeTruthy();
     await tap(page, 'frame-shape-tall');
     await page.waitForFunction(
       (s: string) => {

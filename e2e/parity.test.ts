@@ -1,10 +1,19 @@
-import { layoutFrame, openDocument, type Reel, ReelScene, reelKind } from '@fresh-reel/core';
+import {
+  layoutFrame,
+  newReel,
+  openDocument,
+  type Reel,
+  ReelScene,
+  reelKind,
+  templateKind,
+} from '@fresh-reel/core';
 import { NodeStudio, pngOf } from '@fresh-reel/node-host';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { PNG } from 'pngjs';
-import { id, LAPTOP, renderNow, serve, tap, waitForText } from './support/browser';
-import { difference } from './support/probe';
-import { reelFileOf } from './support/zip';
+import families from '../bench/families.json';
+import { choose, id, LAPTOP, renderNow, serve, tap, waitForText } from './support/browser';
+import { asFile, difference } from './support/probe';
+import { reelFileOf, unzipped } from './support/zip';
 
 const session = serve();
 let studio: NodeStudio;
@@ -68,4 +77,64 @@ describe('the same frame from Chromium and from Node', () => {
     }
     await page.close();
   });
+});
+
+it('every family of effects is the same from Chromium and from Node', async () => {
+  // Each for twelve frames, one after the other: one sequence of all of them.
+  const EACH = 12;
+  const templates = (families as readonly object[]).map((data) =>
+    openDocument(templateKind, {
+      ...data,
+      timing: { in: 4, hold: 4, out: 4 },
+      still: { at: 0, of: 'hold' },
+      scenes: [
+        { id: 'all', name: 'All', from: { at: 0 }, to: { at: 4, of: 'out' }, still: { at: 0, of: 'hold' } },
+      ],
+    }),
+  );
+  const [first] = templates;
+  const alone = newReel(first!, {
+    id: 'families',
+    name: 'Families',
+    now: '2026-07-04T10:00:00Z',
+    shape: 'wide',
+  });
+  const reel: Reel = {
+    ...alone,
+    templates: Object.fromEntries(templates.map((t) => [t.id, t])),
+    tracks: [
+      {
+        id: 'graphics',
+        items: templates.map((t, i) => ({
+          kind: 'graphic' as const,
+          id: `family-${i}`,
+          template: t.id,
+          fill: { slots: {}, controls: {} },
+          start: i * EACH,
+        })),
+      },
+    ],
+  };
+  const page = await session.page(LAPTOP, '/reels');
+  await choose(page, 'open-reel-file', asFile(Buffer.from(JSON.stringify(reel)), 'families.freshreel'));
+  await page.waitForSelector(id('step-render'));
+  await renderNow(page, 'png-sequence', '540');
+  await tap(page, 'render-download');
+  const files = await unzipped(await session.take('.zip'));
+  const frames = Object.keys(files)
+    .filter((name) => name.endsWith('.png'))
+    .sort();
+  expect(frames).toHaveLength(templates.length * EACH);
+  for (const [i, template] of templates.entries()) {
+    const frame = i * EACH + 8;
+    const browser = PNG.sync.read(Buffer.from(files[frames[frame]!]!));
+    const node = await inNode(reel, [], frame);
+    const empty = difference(browser, new PNG({ width: browser.width, height: browser.height }));
+    const differs = difference(browser, node);
+    expect({ family: template.id, agrees: differs < 1.2, differs, shows: empty > 1 }).toMatchObject({
+      agrees: true,
+      shows: true,
+    });
+  }
+  await page.close();
 });

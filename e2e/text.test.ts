@@ -373,6 +373,18 @@ describe('letters, marks and motion', () => {
     await tap(page, 'outline-add');
     await waitForChange(page, 'preview', mono);
     await tap(page, 'reset-outlines');
+    // Where the letters go, as a working aid.
+    await tap(page, 'text-tab-motion');
+    await tap(page, 'show-ways');
+    await page.keyboard.press('Escape');
+    await page.waitForSelector(id('text-sheet'), { hidden: true });
+    await page.focus(id('seek'));
+    await page.keyboard.press('Home');
+    for (let i = 0; i < 20; i++) await page.keyboard.press('ArrowRight');
+    await page.waitForSelector(id('letter-ways'));
+    await tap(page, 'text-motion-quote');
+    await tap(page, 'show-ways');
+    await page.waitForSelector(id('letter-ways'), { hidden: true });
     await page.keyboard.press('Escape');
     await saved(page);
   });
