@@ -18,8 +18,9 @@ const say = (text) => json || console.log(text);
 /** What a frame costs with all that a draft does without. */
 const sayFinal = ({ id, final }) => say(`        ${id}: a final frame at 1080p ${final.toFixed(1)} ms`);
 
+const programs = ensurePrograms({ chromium: 'chromium', ffmpeg: 'ffmpeg' });
 ensurePackages();
-ensurePrograms({ chromium: 'chromium', ffmpeg: 'ffmpeg' });
+await programs;
 await buildStudio();
 
 const { build } = await import('esbuild');

@@ -1,5 +1,5 @@
 /** Sets a fresh machine up, with Node's own modules alone: packages from the registry, programs from Debian. */
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, statSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 
@@ -41,18 +41,25 @@ function sameLock(done, lock) {
   return names(lock).filter((n) => installed.has(n)).length > 0.9 * names(lock).length;
 }
 
-/** Installs Debian's packages whose programs, or files, are missing: a name is a program's, a path a file's. */
+/**
+ * Installs Debian's packages whose programs, or files, are missing: a name is a program's, a path a file's.
+ * @returns once they are there; what is called meanwhile runs beside it
+ */
 export function ensurePrograms(programs) {
   const there = (name) => (name.startsWith('/') ? existsSync(name) : spawnSync('which', [name]).status === 0);
   const missing = Object.entries(programs).filter(([name]) => !there(name));
-  if (missing.length === 0) return;
-  const packages = missing.map(([, name]) => name);
-  const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
-  const apt = (...args) => {
-    const [command, ...rest] = [...sudo, 'apt-get', ...args];
-    run(command, rest, { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
-  };
-  say(`Installing ${packages.join(', ')} from Debian.`);
-  apt('update', '-qq');
-  apt('install', '-y', '-qq', '--no-install-recommends', ...packages);
+  if (missing.length === 0) return Promise.resolve();
+  const packages = missing.map(([, name]) => name).join(' ');
+  say(`Installing ${packages} from Debian.`);
+  const sudo = process.getuid?.() === 0 ? '' : 'sudo ';
+  const apt = `${sudo}env DEBIAN_FRONTEND=noninteractive apt-get -qq`;
+  const command = `${apt} update && ${apt} install -y --no-install-recommends ${packages}`;
+  const child = spawn('sh', ['-c', command], { stdio: ['inherit', output.aside ? 2 : 'inherit', 'inherit'] });
+  return new Promise((resolve) => {
+    child.on('exit', (status) => {
+      if (status === 0) return resolve();
+      console.error(`\n${command} failed (${status}).`);
+      process.exit(1);
+    });
+  });
 }

@@ -2,38 +2,46 @@
  * `npm test`: sets up, then runs everything: formatter and linter, types, unit tests, the build, and the real
  * interface in Chromium. Ends with a line of the counts.
  */
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ensurePackages, ensurePrograms, root } from './setup.mjs';
 
-ensurePackages();
-ensurePrograms({
+const programs = ensurePrograms({
   chromium: 'chromium',
   ffprobe: 'ffmpeg',
   'hb-shape': 'libharfbuzz-bin',
   // Unicode's own test files.
   '/usr/share/unicode/BidiCharacterTest.txt': 'unicode-data',
 });
+ensurePackages();
+await programs;
 
 const results = mkdtempSync(join(tmpdir(), 'fresh-reel-test-'));
 let passed = 0;
 let failed = 0;
 
-/** Runs a command that counts as one check. */
+/** Begins a command that counts as one check. What it says comes when it is over. @returns once it is */
 function check(name, command, args) {
-  console.log(`\n— ${name}`);
-  const ok = spawnSync(command, args, { cwd: root, stdio: 'inherit' }).status === 0;
-  if (ok) passed++;
-  else failed++;
+  const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+  const said = [];
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (data) => said.push(data));
+  return new Promise((resolve) => {
+    child.on('close', (status) => {
+      console.log(`\n— ${name}\n${Buffer.concat(said)}`);
+      if (status === 0) passed++;
+      else failed++;
+      resolve();
+    });
+  });
 }
 
 /** Runs Jest and adds its counts; a run that could not start counts as one failure. */
-function jest(name, args) {
+async function jest(name, args) {
   console.log(`\n— ${name}`);
   const file = join(results, `${name}.json`);
-  const { status } = spawnSync(
+  const child = spawn(
     'npx',
     ['--no-install', 'jest', ...args, '--json', `--outputFile=${file}`, '--ci', '--forceExit'],
     {
@@ -43,6 +51,7 @@ function jest(name, args) {
       timeout: 1_200_000,
     },
   );
+  const status = await new Promise((resolve) => child.on('exit', resolve));
   try {
     const { numPassedTests, numFailedTests, numFailedTestSuites, testResults } = JSON.parse(
       readFileSync(file, 'utf8'),
@@ -59,16 +68,17 @@ function jest(name, args) {
   }
 }
 
-check('format and lint', 'npx', ['--no-install', 'biome', 'check', '.']);
-check('types', 'npm', ['run', '--silent', 'typecheck']);
-// The app is built while the unit tests run, which need none of it.
-const building = spawn('node', ['scripts/build.mjs'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] });
-const built = new Promise((resolve) => building.on('exit', resolve));
+await check('format and lint', 'npx', ['--no-install', 'biome', 'check', '.']);
+// Types are checked and the app is built while the unit tests run, which need neither.
+const beside = [
+  check('types', 'npm', ['run', '--silent', 'typecheck']),
+  check('build', 'node', ['scripts/build.mjs']),
+];
 // Left to itself, Jest takes one worker on two cores.
-jest('unit', ['--maxWorkers=2']);
-if ((await built) !== 0) failed++;
+await jest('unit', ['--maxWorkers=2']);
+await Promise.all(beside);
 // Two at once, on two cores: each has a server and a browser of its own, and waits much of its time.
-jest('interface', ['-c', 'e2e/jest.config.mjs', '--maxWorkers=2']);
+await jest('interface', ['-c', 'e2e/jest.config.mjs', '--maxWorkers=2']);
 
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);
