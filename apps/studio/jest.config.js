@@ -8,5 +8,12 @@ module.exports = {
   testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/src/**/*.test.tsx'],
   // culori is written in modules alone.
   transformIgnorePatterns: transformIgnorePatterns.map((p) => p.replace('(?!(', '(?!(culori|')),
+  // The packages have nothing of React Native in them: as in their own tests, and far faster.
+  transform: {
+    '/packages/.+\\.ts$': [
+      '@swc/jest',
+      { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'commonjs' } },
+    ],
+  },
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
 };
