@@ -165,7 +165,10 @@ async function measure(
   if (what === 'follow') return followFigures();
   if (what === 'motion-blur') return motionBlur(studio);
   const sources = { 'four-lines': [fourLines], families }[what];
-  const templates = sources?.map((data) => openDocument(templateKind, data)) ?? TEMPLATES;
+  const [, ids] = /^templates (.+)$/.exec(what) ?? [];
+  const templates =
+    sources?.map((data) => openDocument(templateKind, data)) ??
+    TEMPLATES.filter(({ id }) => ids === undefined || ids.split(',').includes(id));
   const figures: PreviewFigures[] = [];
   for (const template of templates)
     figures.push(await preview(studio, await sceneOf(studio, template), template.id));

@@ -291,7 +291,8 @@ const parts = {
     );
   },
   async templates() {
-    for (const f of await inWorker('templates')) {
+    const ids = process.argv.find((a) => a.startsWith('--only='))?.slice('--only='.length);
+    for (const f of await inWorker(ids ? `templates ${ids}` : 'templates')) {
       row(`preview-${f.id}`, f.p95, 'ms', 33, f.p95 <= 33);
       row(`evaluate-${f.id}`, f.evaluateP95, 'ms', 4, f.evaluateP95 <= 4);
       sayFinal(f);
@@ -474,7 +475,7 @@ const parts = {
       '1:a',
     ]);
     const one = await inWorker('one-clip', hd);
-    const titles = (await inWorker('templates')).filter(({ id }) => id === 'name-strap' || id === 'pointer');
+    const titles = await inWorker('templates name-strap,pointer');
     const painting = titles.reduce((sum, { p95 }) => sum + p95, 0);
     const apart = 1000 / (one.mean + painting);
     const wanted = Math.min(30, 0.9 * apart);

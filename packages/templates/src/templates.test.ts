@@ -97,7 +97,7 @@ describe.each(TEMPLATES.map((t) => [t.id] as const))('%s', (id) => {
     };
     for (const s of scenes) {
       const still = s.timeOf(s.template.still);
-      const stretches = [s.timeOf({ at: 20 }), s.timeOf({ at: 20, of: 'out' })];
+      const stretches = [s.timeOf({ at: 20, of: 'in' }), s.timeOf({ at: 20, of: 'out' })];
       for (const t of s.frame.width > s.frame.height ? [] : stretches) await paint(s, t);
       const ops = await paint(s, still);
       expect(ops.length).toBeGreaterThan(2);

@@ -211,52 +211,49 @@ function facesOf(
 ): Op[] {
   if (thickness <= 0) return [];
   const found: { away: number; corners: readonly number[]; colour: string }[] = [];
-  const corner = (x: number, y: number, z: number): readonly [number, number] | undefined => {
-    const w = place[3]! * x + place[7]! * y + place[11]! * z + place[15]!;
-    if (w < NEAR) return undefined;
-    const px = place[0]! * x + place[4]! * y + place[8]! * z + place[12]!;
-    const py = place[1]! * x + place[5]! * y + place[9]! * z + place[13]!;
-    return [px / w, py / w];
-  };
-  const direction = (nx: number, ny: number, nz: number): Vector => [
-    axes[0][0] * nx + axes[1][0] * ny + axes[2][0] * nz,
-    axes[0][1] * nx + axes[1][1] * ny + axes[2][1] * nz,
-    axes[0][2] * nx + axes[1][2] * ny + axes[2][2] * nz,
-  ];
   const slant = Math.SQRT1_2;
   for (const { points, normals, outward } of prism.contours) {
+    const ring = (out: number, z: number) => ringOf(points, outward, em, out, z, place, eye);
+    const tucked = -TUCKED * em;
+    const far = ring(bevel, thickness);
+    const middle = ring(bevel > 0 ? bevel : tucked, bevel);
+    const near = bevel > 0 ? ring(tucked, 0) : undefined;
     const n = points.length / 2;
     for (let i = 0; i < n; i++) {
       const j = (i + 1) % n;
-      const at = (k: number, out: number, z: number) =>
-        corner(
-          points[2 * k]! * em + outward[2 * k]! * out,
-          points[2 * k + 1]! * em + outward[2 * k + 1]! * out,
-          z,
-        );
-      const [nx, ny] = [normals[2 * i]!, normals[2 * i + 1]!];
-      const add = (z0: number, out0: number, z1: number, colour: Rgba, normal: Vector, nearer: number) => {
-        // Half of all sides face away: they are left out before anything else is worked out.
-        const middle: Vector = [
-          ((points[2 * i]! + points[2 * j]!) / 2) * em,
-          ((points[2 * i + 1]! + points[2 * j + 1]!) / 2) * em,
-          (z0 + z1) / 2,
+      const add = (front: Ring, back: Ring, into: number, colour: Rgba, nearer: number) => {
+        const flat = Math.sqrt(1 - into * into);
+        const [nx, ny] = [normals[2 * i]! * flat, normals[2 * i + 1]! * flat];
+        const normal: Vector = [
+          axes[0][0] * nx + axes[1][0] * ny + axes[2][0] * into,
+          axes[0][1] * nx + axes[1][1] * ny + axes[2][1] * into,
+          axes[0][2] * nx + axes[1][2] * ny + axes[2][2] * into,
         ];
-        const sight = fromEye(place, middle, eye);
+        const between = (k: 0 | 1 | 2) =>
+          (front[4 * i + k]! + front[4 * j + k]! + back[4 * i + k]! + back[4 * j + k]!) / 4;
+        const sight: Vector = [between(0), between(1), between(2)];
+        // Half of all sides face away: they are left out before anything else is worked out.
         if (sight[0] * normal[0] + sight[1] * normal[1] + sight[2] * normal[2] >= 0) return;
-        const [a, b, c, d] = [at(i, out0, z0), at(j, out0, z0), at(j, bevel, z1), at(i, bevel, z1)];
-        if (!a || !b || !c || !d) return;
+        const corners: number[] = [];
+        for (const [at, k] of [
+          [front, i] as const,
+          [front, j] as const,
+          [back, j] as const,
+          [back, i] as const,
+        ]) {
+          const w = at[4 * k + 3]!;
+          if (w < NEAR) return;
+          corners.push(at[4 * k]! / w + eye.centre[0], at[4 * k + 1]! / w + eye.centre[1]);
+        }
         found.push({
           away: Math.hypot(...sight) - nearer,
-          corners: turned([...a, ...b, ...c, ...d]),
+          corners: turned(corners),
           colour: lit(colour, diffuse(lighting, normal), mirrored(lighting, normal, view)),
         });
       };
-      const tucked = -TUCKED * em;
-      add(bevel, bevel > 0 ? bevel : tucked, thickness, colours.side, direction(nx, ny, 0), 0);
+      add(middle, far, 0, colours.side, 0);
       // The slope lies before the side it ends in.
-      if (bevel > 0)
-        add(0, tucked, bevel, colours.slope, direction(nx * slant, ny * slant, -slant), thickness);
+      if (near) add(near, middle, -slant, colours.slope, thickness);
     }
   }
   if (found.length === 0) return [];
@@ -274,6 +271,33 @@ function facesOf(
       opacity: 1,
     },
   ];
+}
+
+/** Four numbers a place: from the eye to it, x, y and z, and what x and y are divided by on the picture. */
+type Ring = Float64Array;
+
+/** The places of an outline at one depth, moved outwards by so many frame units. */
+function ringOf(
+  points: ArrayLike<number>,
+  outward: ArrayLike<number>,
+  em: number,
+  out: number,
+  depth: number,
+  m: Matrix4,
+  eye: Eye,
+): Ring {
+  const n = points.length / 2;
+  const ring = new Float64Array(4 * n);
+  for (let i = 0; i < n; i++) {
+    const at = [
+      points[2 * i]! * em + outward[2 * i]! * out,
+      points[2 * i + 1]! * em + outward[2 * i + 1]! * out,
+      depth,
+    ] as const;
+    ring.set(fromEye(m, at, eye), 4 * i);
+    ring[4 * i + 3] = m[3]! * at[0] + m[7]! * at[1] + m[11]! * at[2] + m[15]!;
+  }
+  return ring;
 }
 
 /** Four corners, always the same way round. */

@@ -109,10 +109,6 @@ export function paintTrails(
 const solidOf = (fill: Paint | undefined): Paint | undefined =>
   fill?.kind === 'solid' || !fill ? fill : { kind: 'solid', colour: fill.stops[0]![1] };
 
-/**
- * Where the middle of each letter is, was, and was before that, in frame units: as many places as it takes for none of
- * them to lie far from the next.
- */
 /** Frames before and after a moment of which the ways of letters are told. */
 const AROUND = 45;
 
@@ -132,6 +128,10 @@ export function waysAround(glyphs: readonly PlacedGlyph[], moment: TextMoment): 
   return ways.map((way) => (travelled(way) > 1 ? way : undefined));
 }
 
+/**
+ * Where the middle of each letter is, was, and was before that, in frame units: as many places as it takes for none of
+ * them to lie far from the next.
+ */
 function waysOf(glyphs: readonly PlacedGlyph[], moment: TextMoment, length: number, em: number): Point[][] {
   const { layer, layout, isMarked, tools } = moment;
   const at = (back: number) => {

@@ -21,6 +21,7 @@ import {
   type View,
 } from './planar';
 import { Sprites } from './sprites';
+import { StandingGrounds } from './standing';
 import { layStrokes, strokesInPixels } from './strokes';
 import type { Context2D, PaintHost, PathSink, Surface } from './surface';
 
@@ -65,12 +66,17 @@ export class Painter {
   private readonly sprites: Sprites;
   private readonly kept: KeptPictures;
   private readonly gradients = new KeptGradients((surface) => this.giveBack(surface));
+  private readonly grounds: StandingGrounds;
 
   constructor(private readonly host: PaintHost) {
     this.mipmaps = new Mipmaps(host);
     this.sprites = new Sprites((width, height) => host.createSurface(width, height));
     this.grain = new Grain(host);
     this.kept = new KeptPictures(
+      (id, at) => host.picture(id, at),
+      (surface) => this.giveBack(surface),
+    );
+    this.grounds = new StandingGrounds(
       (id, at) => host.picture(id, at),
       (surface) => this.giveBack(surface),
     );
@@ -96,7 +102,16 @@ export class Painter {
     const base = target.context;
     base.setTransform(1, 0, 0, 1, 0, 0);
     base.clearRect(0, 0, target.canvas.width, target.canvas.height);
-    this.paintOver(ops, target, scale);
+    const ground = this.grounds.under(ops, target, this.draft, (below) => {
+      const picture = this.borrow(target.canvas.width, target.canvas.height);
+      this.paintOver(below, picture, scale);
+      return picture;
+    });
+    if (ground) {
+      begin(base, 1);
+      base.drawImage(ground.picture.canvas, 0, 0);
+    }
+    this.paintOver(ground ? ops.slice(ground.count) : ops, target, scale);
   }
 
   /**
