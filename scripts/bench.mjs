@@ -12,6 +12,11 @@ import { build as buildStudio } from './build.mjs';
 import { ensurePackages, ensurePrograms, output, root } from './setup.mjs';
 
 const json = process.argv.includes('--json');
+/** Templates that are measured, where not all of them are. */
+const only = process.argv
+  .find((a) => a.startsWith('--only='))
+  ?.slice('--only='.length)
+  .split(',');
 // What setting up and building say goes to standard error then.
 output.aside = json;
 const say = (text) => json || console.log(text);
@@ -292,8 +297,7 @@ const parts = {
     );
   },
   async templates() {
-    const ids = process.argv.find((a) => a.startsWith('--only='))?.slice('--only='.length);
-    for (const f of await inWorker(ids ? `templates ${ids}` : 'templates')) {
+    for (const f of await inWorker(only ? `templates ${only.join()}` : 'templates')) {
       row(`preview-${f.id}`, f.p95, 'ms', 33, f.p95 <= 33);
       row(`evaluate-${f.id}`, f.evaluateP95, 'ms', 4, f.evaluateP95 <= 4);
       sayRaw(f);
@@ -590,7 +594,7 @@ const parts = {
   /** Pictures a second that are shown in the app at 960×540, with the sound on, and the page's own frames. */
   async playing() {
     const { TEMPLATES } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);
-    for (const { id } of TEMPLATES) {
+    for (const { id } of TEMPLATES.filter((t) => !only || only.includes(t.id))) {
       const { shown, page: own } = await inApp(
         `/templates/${id}`,
         async (tab, go) => {
