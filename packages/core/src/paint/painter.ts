@@ -1,8 +1,18 @@
 import type { EffectTools } from '../effects/kind';
 import { applyEffect, detailUnder, growthOf } from '../effects/registry';
 import { type Homography, planeInView, project } from '../geometry/matrix';
-import type { Path } from '../geometry/path';
-import { type Corner, corners, holds, isEmpty, type Rect, scaledBy } from '../geometry/rect';
+import { type Path, pathBounds } from '../geometry/path';
+import { planeBounds } from '../geometry/plane';
+import {
+  type Corner,
+  corners,
+  holds,
+  inset,
+  intersection,
+  isEmpty,
+  type Rect,
+  scaledBy,
+} from '../geometry/rect';
 import { EMOJI_FAMILY } from '../text/fonts';
 import { drawingBounds, pixelBox, sourceOf } from './bounds';
 import { Grain } from './grain';
@@ -129,6 +139,8 @@ export class Painter {
     const root: View = { surface: target, scale, left: corner.x, top: corner.y };
     const whole = scaledBy({ x: corner.x, y: corner.y, width, height }, 1 / scale);
     let view = root;
+    /** What the clips that are open leave, in frame units; a group within one is clipped once it is laid. */
+    const clips: (Rect | undefined)[] = [];
     for (let i = 0; i < ops.length; i++) {
       const op = ops[i]!;
       const { context } = view.surface;
@@ -136,8 +148,10 @@ export class Painter {
         case 'clip':
           context.save();
           clipTo(op, view, this.pathFor);
+          clips.push(clippedTo(planeBounds(op.plane, pathBounds(op.path)), clips.at(-1)));
           break;
         case 'unclip':
+          clips.pop();
           context.restore();
           break;
         case 'open': {
@@ -161,10 +175,12 @@ export class Painter {
           }
           view = group.view;
           stack.push(group);
+          clips.push(undefined);
           break;
         }
         case 'close': {
           const group = stack.pop()!;
+          clips.pop();
           const below = stack.at(-1)?.view ?? root;
           let picture = group.view.surface;
           for (const effect of group.op.effects)
@@ -177,7 +193,7 @@ export class Painter {
           break;
         }
         default:
-          this.draw(op, view);
+          this.draw(op, view, clips.at(-1));
       }
     }
     const { context } = target;
@@ -230,7 +246,7 @@ export class Painter {
   }
 
   /** One drawing. What has several parts that lie over each other is put together first, and fades and blends as one. */
-  private draw(op: Drawing, view: View): void {
+  private draw(op: Drawing, view: View, clip?: Rect): void {
     const { opacity, blend } = op;
     begin(view.surface.context, opacity, blend);
     switch (op.op) {
@@ -263,9 +279,11 @@ export class Painter {
         const shown = shownScale(op, view.scale) / kx;
         const { image, ratio } = this.mipmaps.levelFor(picture, shown);
         const [rx, ry] = [kx * ratio, ky * ratio];
-        const { x, y, width, height } = op.source;
+        const part = clip ? seenPart(op, clip, 2 / view.scale) : op;
+        if (!part) break;
+        const { x, y, width, height } = part.source;
         const source = { x: x * rx, y: y * ry, width: width * rx, height: height * ry };
-        paintImage(image, source, op.target, op.plane, view);
+        paintImage(image, source, part.target, op.plane, view);
         break;
       }
       case 'glyph':
@@ -425,6 +443,41 @@ function shownScale({ plane, source, target }: Extract<Op, { op: 'picture' }>, s
   return (
     planeScale(plane, target) * scale * Math.max(target.width / source.width, target.height / source.height)
   );
+}
+
+const clippedTo = (box: Rect, clip: Rect | undefined) => (clip ? intersection(box, clip) : box);
+
+/**
+ * The part of a picture that a clip leaves, and a little around it; all of it where it is turned or in perspective, and
+ * nothing where none of it is left.
+ */
+function seenPart(
+  op: Extract<Op, { op: 'picture' }>,
+  clip: Rect,
+  around: number,
+): { readonly source: Rect; readonly target: Rect } | undefined {
+  const { plane: m, source, target } = op;
+  if (m[1] !== 0 || m[3] !== 0 || m[6] !== 0 || m[7] !== 0 || m[0] <= 0 || m[4] <= 0) return op;
+  const [kx, ky] = [m[0] / m[8], m[4] / m[8]];
+  const near = inset(clip, around);
+  const own = {
+    x: (near.x - m[2] / m[8]) / kx,
+    y: (near.y - m[5] / m[8]) / ky,
+    width: near.width / kx,
+    height: near.height / ky,
+  };
+  const left = intersection(own, target);
+  if (isEmpty(left)) return undefined;
+  const [sx, sy] = [source.width / target.width, source.height / target.height];
+  return {
+    source: {
+      x: source.x + (left.x - target.x) * sx,
+      y: source.y + (left.y - target.y) * sy,
+      width: left.width * sx,
+      height: left.height * sy,
+    },
+    target: left,
+  };
 }
 
 /** The larger of how much a plane enlarges the two diagonals of a box. */

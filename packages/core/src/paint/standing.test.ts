@@ -119,3 +119,43 @@ describe('what stands below all that moves', () => {
     expect([...target.context.getImageData(1, 1, 1, 1).data]).toEqual([255, 0, 0, 255]);
   });
 });
+
+describe('a picture behind a clip', () => {
+  it('shows there what all of it would show, of a turned one and within a group too', () => {
+    const cloth = createNodeSurface(64, 48);
+    const { context } = cloth;
+    for (let i = 0; i < 64 * 48; i++) {
+      context.fillStyle = `rgb(${(i % 64) * 4},${Math.floor(i / 64) * 5},${200 - (i % 64) * 2})`;
+      context.fillRect(i % 64, Math.floor(i / 64), 1, 1);
+    }
+    const pictures = new Map([['cloth', { image: cloth.canvas, width: 64, height: 48 }]]);
+    const laid = (turn: number): Op => ({
+      op: 'picture',
+      picture: 'cloth',
+      source: { x: 2, y: 3, width: 58, height: 40 },
+      target: { x: -10, y: 5, width: 150, height: 80 },
+      plane: [Math.cos(turn) * 1.1, -Math.sin(turn), 6.3, Math.sin(turn), Math.cos(turn), 1.7, 0, 0, 1],
+      opacity: 1,
+    });
+    const hole = { x: 41.5, y: 22.25, width: 50, height: 31 };
+    const clip: Op = { op: 'clip', path: rectanglePath(hole), plane: [1, 0, 0, 0, 1, 0, 0, 0, 1] };
+    for (const turn of [0, 0.04])
+      for (const within of [false, true]) {
+        const content = within
+          ? grouped([laid(turn)], { effects: [{ effect: 'blur', radius: 3 }] })
+          : [laid(turn)];
+        const target = () => createNodeSurface(FRAME.width, FRAME.height);
+        const all = shown(painter(pictures).painting, target(), content);
+        const part = shown(painter(pictures).painting, target(), [clip, ...content, { op: 'unclip' }]);
+        let most = 0;
+        for (let y = 24; y < 52; y++)
+          for (let x = 43; x < 90; x++)
+            for (let c = 0; c < 4; c++) {
+              const at = (y * FRAME.width + x) * 4 + c;
+              most = Math.max(most, Math.abs(all[at]! - part[at]!));
+            }
+        expect({ turn, within, same: most <= 2 }).toEqual({ turn, within, same: true });
+        expect(part[(10 * FRAME.width + 20) * 4 + 3]).toBe(0);
+      }
+  });
+});
