@@ -139,7 +139,7 @@ export function TimeText({ surface }: { surface: PreviewSurface }) {
         {timecodeAt(number, reel.rate)}
       </Txt>
       {quality < 1 && (
-        <Txt kind="small" tone="quiet">
+        <Txt kind="small" tone="quiet" numberOfLines={1} style={styles.draft}>
           draft {Math.round(quality * 100)}%
         </Txt>
       )}
@@ -196,6 +196,8 @@ const styles = StyleSheet.create({
     borderWidth: 1,
     borderColor: colour.card,
   },
-  time: { flexDirection: 'row', alignItems: 'center', gap: 8 },
+  // Where there is no room beside the time, what is said of it goes below.
+  time: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', columnGap: 8, flexShrink: 1 },
+  draft: { flexShrink: 0 },
   figures: { fontVariant: ['tabular-nums'], fontSize: size.body },
 });
