@@ -39,6 +39,12 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
     '/templates/gust-sting',
     async (p) => void (await p.waitForSelector(id('use-template'))),
   ],
+  ['what templates are found by', '/templates', async (p) => tap(p, 'find-by')],
+  [
+    'templates side by side',
+    '/templates/compare?ids=name-strap,tall-hook',
+    async (p) => void (await p.waitForSelector(id('compared-tall-hook'))),
+  ],
   ['reels', '/reels', async (p) => void (await p.waitForSelector(id('reel-demo-strap')))],
   ['brand', '/brand', async (p) => void (await p.waitForSelector(id('brand-name')))],
   ['renders', '/renders', async (p) => void (await p.waitForSelector(id('renders')))],

@@ -5,7 +5,18 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { BlobReader, BlobWriter, ZipWriter } from '@zip.js/zip.js';
 import { PNG } from 'pngjs';
-import { choose, id, LAPTOP, PHONE, serve, tap, textOf, waitForText } from './support/browser';
+import {
+  choose,
+  fieldValue,
+  fill,
+  id,
+  LAPTOP,
+  PHONE,
+  serve,
+  tap,
+  textOf,
+  waitForText,
+} from './support/browser';
 import { asFile, pixel, stripesPng } from './support/probe';
 import { unzipped } from './support/zip';
 
@@ -120,5 +131,56 @@ it('a file that is none is told as such, and leaves nothing behind', async () =>
     await choose(page, 'open-template-file', path);
     expect(await waitForText(page, 'templates-fault', said)).toBeTruthy();
   }
+  await page.close();
+});
+
+it('templates are found by what they are, and those liked come first, also after a reload', async () => {
+  const page = await session.page(LAPTOP, '/templates');
+  const cards = () =>
+    page.$$eval('[data-testid^="template-card-"]', (all) =>
+      all.map((e) => (e as HTMLElement).dataset.testid!.replace('template-card-', '')),
+    );
+  await page.waitForSelector(id('template-card-name-strap'));
+  await tap(page, 'favourite-four-lines');
+  expect((await cards())[0]).toBe('four-lines');
+  await page.reload();
+  await page.waitForSelector(id('use-favourites'));
+  expect((await cards())[0]).toBe('four-lines');
+  await tap(page, 'use-favourites');
+  expect(await cards()).toEqual(['four-lines']);
+  await tap(page, 'use-all');
+  await tap(page, 'find-by');
+  await tap(page, 'sieve-set-Five periods');
+  await waitForText(page, 'sieve-done', /Show 5 templates/);
+  await tap(page, 'sieve-mood-handmade');
+  await waitForText(page, 'sieve-done', /Show 1 template$/);
+  await tap(page, 'sieve-done');
+  expect(await cards()).toEqual(['sketchbook']);
+  await tap(page, 'find-by');
+  await tap(page, 'sieve-clear');
+  await tap(page, 'sieve-done');
+  await tap(page, 'favourite-four-lines');
+  await page.waitForSelector(id('use-favourites'), { hidden: true });
+  await page.close();
+});
+
+it('some are looked at side by side with words of one’s own, and one goes on into a reel', async () => {
+  const page = await session.page(PHONE, '/templates');
+  await page.waitForSelector(id('template-card-name-strap'));
+  await tap(page, 'compare-some');
+  for (const name of ['name-strap', 'mask-rise']) await tap(page, `template-card-${name}`);
+  expect(await textOf(page, 'compare')).toBe('Compare 2 side by side');
+  await tap(page, 'compare');
+  await page.waitForSelector(id('compared-name-strap'));
+  expect(page.url()).toMatch(/\/templates\/compare\?ids=name-strap/);
+  await fill(page, 'compare-words', 'Ada Merriweather\nJudge of tails');
+  await tap(page, 'use-mask-rise');
+  await page.waitForSelector(id('slot-headline'));
+  expect(await fieldValue(page, 'slot-headline')).toBe('Ada Merriweather');
+  // What was used last is offered first, of its own.
+  await page.goto(`${session.address}/templates`);
+  await tap(page, 'use-recent');
+  await page.waitForSelector(id('template-card-name-strap'), { hidden: true });
+  expect(await page.$(id('template-card-mask-rise'))).not.toBeNull();
   await page.close();
 });

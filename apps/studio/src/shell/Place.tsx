@@ -25,10 +25,12 @@ interface Props {
   readonly beside?: ReactNode;
   readonly children: ReactNode;
   readonly testID?: string;
+  /** Whether it takes all of a very wide screen. */
+  readonly broad?: boolean;
 }
 
 /** One of the main places: its title, what stands beside it, its content, and the way to the other places. */
-export function Place({ title, beside, children, testID }: Props) {
+export function Place({ title, beside, children, testID, broad }: Props) {
   const wide = useIsWide();
   const low = useIsLow();
   useTitle(title);
@@ -46,7 +48,7 @@ export function Place({ title, beside, children, testID }: Props) {
       <ScrollView
         ref={scroller}
         style={styles.scroll}
-        contentContainerStyle={[styles.body, wide && styles.bodyWide]}
+        contentContainerStyle={[styles.body, wide && styles.bodyWide, wide && broad && styles.bodyBroad]}
         onScroll={({ nativeEvent }) => keptScroll.set(title, nativeEvent.contentOffset.y)}
         scrollEventThrottle={100}
         role="main"
@@ -116,6 +118,7 @@ const styles = StyleSheet.create({
   screenLow: { flexDirection: 'row-reverse' },
   scroll: { flex: 1 },
   body: { padding: 16, paddingBottom: 40, gap: 16 },
+  bodyBroad: { maxWidth: 2600 },
   bodyWide: {
     paddingHorizontal: 40,
     paddingTop: 28,

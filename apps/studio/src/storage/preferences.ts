@@ -26,6 +26,10 @@ const preferencesSchema = z.object({
   ground: groundSchema.catch(FIRST_GROUND),
   /** Whether templates are shown in the user's brand, and begin in it. */
   wearing: z.boolean().catch(false),
+  /** Ids of templates that come first. */
+  favourites: z.array(z.string()).max(500).catch([]),
+  /** Ids of templates that were used last, the newest first. */
+  recent: z.array(z.string()).max(40).catch([]),
   /** Whether single letters and signs are keys in Place. */
   singleKeys: z.boolean().catch(true),
 });
@@ -36,6 +40,8 @@ export type Preferences = z.infer<typeof preferencesSchema>;
 export const FIRST_PREFERENCES: Preferences = {
   ground: FIRST_GROUND,
   wearing: false,
+  favourites: [],
+  recent: [],
   singleKeys: true,
 };
 

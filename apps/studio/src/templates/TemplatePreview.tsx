@@ -1,6 +1,7 @@
 import {
   type Brand,
   EMPTY_FILL,
+  type Fill,
   type FrameShape,
   GraphicScene,
   layoutFrame,
@@ -22,10 +23,14 @@ interface Props {
   /** Moves when true; shows its still otherwise. */
   readonly moving: boolean;
   readonly brand?: Brand | null | undefined;
+  /** What it is filled with, instead of its samples. */
+  readonly fill?: Fill | undefined;
+  /** Where several play in step, which time it is: it plays once each. */
+  readonly round?: number | undefined;
 }
 
 /** A template made live: its still until it moves, wearing the user's brand if asked. */
-export function TemplatePreview({ template, shape, moving, brand }: Props) {
+export function TemplatePreview({ template, shape, moving, brand, fill, round }: Props) {
   const surface = usePreviewSurface();
   const holder = useAttached(surface);
   const reel = useMemo(
@@ -35,9 +40,9 @@ export function TemplatePreview({ template, shape, moving, brand }: Props) {
         name: template.name,
         now: '',
         shape,
-        fill: brand ? wearBrand(template, EMPTY_FILL, brand) : EMPTY_FILL,
+        fill: fill ?? (brand ? wearBrand(template, EMPTY_FILL, brand) : EMPTY_FILL),
       }),
-    [template, shape, brand],
+    [template, shape, brand, fill],
   );
   const scene = useMemo(
     () => new GraphicScene(template, EMPTY_FILL, layoutFrame(reel.frame), DOCUMENT_ONLY),
@@ -49,12 +54,12 @@ export function TemplatePreview({ template, shape, moving, brand }: Props) {
   }, [surface, reel]);
   useEffect(() => {
     if (moving && !lessMotion()) {
-      surface.play(0, true);
+      surface.play(0, round === undefined);
     } else {
       surface.pause();
       surface.seek(still);
     }
-  }, [surface, moving, still]);
+  }, [surface, moving, still, round]);
   const ratio = reel.frame.width / reel.frame.height;
   return (
     <View style={[styles.picture, { aspectRatio: ratio }]}>

@@ -1,176 +1,223 @@
-import type { Template, Use } from '@fresh-reel/core';
+import type { Use } from '@fresh-reel/core';
+import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { ScrollView, StyleSheet, View } from 'react-native';
+import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { useOpenFile } from '../files/useOpenFile';
 import { useKept } from '../shell/kept';
 import { Place } from '../shell/Place';
-import { useBrand, usePreferences, useSetPreferences } from '../storage/queries';
+import { useBrand, useMediaList, usePreferences, useSetPreferences } from '../storage/queries';
 import { useTemplates } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
-import { LinkPress } from '../ui/LinkPress';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
-import { colour, useIsWide } from '../ui/theme';
-import { useNearScreen } from '../ui/useNearScreen';
+import { useIsWide } from '../ui/theme';
 import { VirtualGrid } from '../ui/VirtualGrid';
 import { elementOf } from '../ui/web';
-import { lengthOf, takes, USE_NAMES } from './facts';
+import { USE_NAMES } from './facts';
+import { SieveSheet } from './SieveSheet';
 import { TemplateSearch } from './search';
-import { TemplatePreview } from './TemplatePreview';
+import { offered, type Sieve, setOf, sifted } from './sieve';
+import { TemplateCard } from './TemplateCard';
 
-/** The contact sheet: every template, moving one at a time. */
+/** Templates that are looked at side by side, at most. */
+const MOST_COMPARED = 4;
+
+/** What templates are shown: of a use, or those the user comes back to. */
+type Kind = Use | 'all' | 'favourites' | 'recent';
+
+/** How many stand in a row. */
+function columnsOf(width: number): number {
+  if (width < 600) return 2;
+  return width < 1200 ? 3 : width < 1640 ? 4 : width < 2000 ? 5 : 6;
+}
+
+/** The contact sheet: every template, those the user comes back to first, moving one at a time. */
 export function TemplatesPlace() {
   const wide = useIsWide();
+  const { width } = useWindowDimensions();
+  const router = useRouter();
   const { data: brand } = useBrand();
+  const { data: media = [] } = useMediaList();
   const [search, setSearch] = useKept('templates search', '');
-  const [use, setUse] = useKept<Use | 'all'>('templates use', 'all');
-  const { wearing } = usePreferences();
+  const [kind, setKind] = useKept<Kind>('templates use', 'all');
+  const [sieve, setSieve] = useKept<Sieve>('templates sieve', {});
+  const [finding, setFinding] = useState(false);
+  const [compared, setCompared] = useState<readonly string[]>();
+  const { wearing, favourites, recent } = usePreferences();
   const setPreferences = useSetPreferences();
   const [pointed, setPointed] = useState<string>();
   const { templates, own } = useTemplates();
   const { open, fault } = useOpenFile();
-  const uses = [...new Set(templates.map((t) => t.use))];
   const index = useMemo(() => new TemplateSearch(templates), [templates]);
   const found = useMemo(() => index.find(search), [index, search]);
-  const shown = found.templates.filter((t) => use === 'all' || t.use === use);
+  const liked = useMemo(() => new Set(favourites), [favourites]);
+  const pictures = media.filter((m) => m.kind === 'picture' || m.kind === 'clip').length;
+  const shown = useMemo(() => {
+    const isUse = kind !== 'all' && kind !== 'favourites' && kind !== 'recent';
+    const { use: _, favourites: __, ...rest } = sieve;
+    const wanted = { ...rest, ...(isUse ? { use: kind } : {}), favourites: kind === 'favourites' };
+    const passed = sifted(found.templates, wanted, liked, pictures);
+    if (kind !== 'recent') return passed;
+    return recent.flatMap((id) => passed.find((t) => t.id === id) ?? []);
+  }, [found, sieve, kind, liked, recent, pictures]);
   const { middle, refFor } = useMiddle(shown.map((t) => t.id).join());
   const moving = wide ? pointed : (pointed ?? middle);
+  const special: { id: Kind; name: string }[] = [
+    { id: 'all', name: 'All' },
+    ...(favourites.length > 0 ? [{ id: 'favourites' as const, name: 'Favourites' }] : []),
+    ...(recent.length > 0 ? [{ id: 'recent' as const, name: 'Used last' }] : []),
+  ];
+  const uses = offered(templates, (t) => [t.use]) as Use[];
+  const set = setOf(sieve);
   const filters = (
     <Choice
       label="Use"
       testID="use"
-      value={use}
-      options={[{ id: 'all', name: 'All' }, ...uses.map((u) => ({ id: u, name: USE_NAMES[u] }))]}
-      onChange={(v) => setUse(v as Use | 'all')}
-      oneRow={!wide}
+      value={kind}
+      options={[...special, ...uses.map((u) => ({ id: u, name: USE_NAMES[u] }))]}
+      onChange={(v) => setKind(v as Kind)}
+      oneRow
     />
   );
+  const choose = (id: string) =>
+    setCompared((held = []) =>
+      held.includes(id) ? held.filter((h) => h !== id) : [...held, id].slice(-MOST_COMPARED),
+    );
   return (
-    <Place
-      title="Templates"
-      testID="templates"
-      beside={
-        <Button
-          title="Open a file"
-          icon="folder"
-          small={!wide}
-          onPress={() => void open()}
-          testID="open-template-file"
-        />
-      }
-    >
-      {fault && (
-        <Banner kind="fault" testID="templates-fault">
-          {fault}
-        </Banner>
-      )}
-      <View style={[styles.tools, wide && styles.toolsWide]}>
-        <View style={wide ? styles.searchWide : undefined}>
-          <Field
-            label="Search templates"
-            hideLabel
-            placeholder="Search by name, use or mood"
-            value={search}
-            onChangeText={setSearch}
-            testID="search"
-            inputMode="search"
+    <>
+      <Place
+        title="Templates"
+        testID="templates"
+        broad
+        beside={
+          <Button
+            title="Open a file"
+            icon="folder"
+            small={!wide}
+            onPress={() => void open()}
+            testID="open-template-file"
           />
-        </View>
-        {wide ? (
-          filters
-        ) : (
-          <ScrollView horizontal showsHorizontalScrollIndicator={false} style={styles.filters}>
+        }
+      >
+        {fault && (
+          <Banner kind="fault" testID="templates-fault">
+            {fault}
+          </Banner>
+        )}
+        <View style={styles.tools}>
+          <View style={styles.finding}>
+            <View style={styles.search}>
+              <Field
+                label="Search templates"
+                hideLabel
+                placeholder="Search by name, use or mood"
+                value={search}
+                onChangeText={setSearch}
+                testID="search"
+                inputMode="search"
+              />
+            </View>
+            <Button
+              title={set > 0 ? `Find by ${set}` : 'Find by'}
+              icon="sliders-horizontal"
+              small
+              onPress={() => setFinding(true)}
+              testID="find-by"
+            />
+          </View>
+          <ScrollView horizontal showsHorizontalScrollIndicator={false} style={!wide && styles.filters}>
             {filters}
           </ScrollView>
-        )}
-        {brand && (
-          <Toggle
-            label="Wearing my brand"
-            value={wearing}
-            onChange={(on) => setPreferences({ wearing: on })}
-            testID="wearing-brand"
-          />
-        )}
-      </View>
-      {found.near && shown.length > 0 && (
-        <Txt tone="quiet" testID="nearest">
-          No template answers to all of that. These come nearest.
-        </Txt>
-      )}
-      {shown.length === 0 && (
-        <View style={styles.none}>
-          <Txt tone="quiet">No template answers to that. Try fewer words, or another use.</Txt>
-          <Button
-            title="Show all"
-            small
-            onPress={() => {
-              setSearch('');
-              setUse('all');
-            }}
-            testID="show-all"
-          />
+          <View style={styles.row}>
+            {brand && (
+              <Toggle
+                label="Wearing my brand"
+                value={wearing}
+                onChange={(on) => setPreferences({ wearing: on })}
+                testID="wearing-brand"
+              />
+            )}
+            <Toggle
+              label="Compare some"
+              value={compared !== undefined}
+              onChange={(on) => setCompared(on ? [] : undefined)}
+              testID="compare-some"
+            />
+          </View>
         </View>
-      )}
-      <VirtualGrid
-        items={shown}
-        keyOf={(t) => t.id}
-        columns={wide ? 2 : 1}
-        gap={wide ? 36 : 24}
-        height={wide ? 380 : 270}
-        render={(template) => (
-          <View ref={refFor(template.id)}>
-            <Card
-              template={template}
-              isOwn={own.has(template.id)}
-              moving={moving === template.id}
-              brand={wearing ? brand : undefined}
-              onPoint={(on) => setPointed(on ? template.id : undefined)}
+        {found.near && shown.length > 0 && (
+          <Txt tone="quiet" testID="nearest">
+            No template answers to all of that. These come nearest.
+          </Txt>
+        )}
+        {shown.length === 0 && (
+          <View style={styles.none}>
+            <Txt tone="quiet">No template answers to that. Try fewer words, or ask for less.</Txt>
+            <Button
+              title="Show all"
+              small
+              onPress={() => {
+                setSearch('');
+                setKind('all');
+                setSieve({});
+              }}
+              testID="show-all"
             />
           </View>
         )}
-      />
-    </Place>
+        <VirtualGrid
+          items={shown}
+          keyOf={(t) => t.id}
+          columns={columnsOf(width)}
+          gap={wide ? 24 : 16}
+          height={wide ? 290 : 200}
+          render={(template) => (
+            <View ref={refFor(template.id)}>
+              <TemplateCard
+                template={template}
+                isOwn={own.has(template.id)}
+                moving={moving === template.id}
+                brand={wearing ? brand : undefined}
+                onPoint={(on) => setPointed(on ? template.id : undefined)}
+                favourite={liked.has(template.id)}
+                onFavourite={() => setPreferences({ favourites: toggled(favourites, template.id) })}
+                chosen={compared?.includes(template.id)}
+                onChoose={() => choose(template.id)}
+              />
+            </View>
+          )}
+        />
+      </Place>
+      {compared && compared.length > 1 && (
+        <View style={[styles.bar, !wide && styles.barNarrow]}>
+          <Button
+            title={`Compare ${compared.length} side by side`}
+            kind="next"
+            onPress={() => router.push(`/templates/compare?ids=${compared.join(',')}` as never)}
+            testID="compare"
+          />
+        </View>
+      )}
+      {finding && (
+        <SieveSheet
+          sieve={sieve}
+          onChange={setSieve}
+          onClose={() => setFinding(false)}
+          moods={offered(templates, (t) => t.moods)}
+          sets={offered(templates, (t) => (t.set ? [t.set] : []))}
+          count={shown.length}
+          pictures={pictures}
+        />
+      )}
+    </>
   );
 }
 
-interface CardProps {
-  readonly template: Template;
-  readonly isOwn: boolean;
-  readonly moving: boolean;
-  readonly brand: Parameters<typeof TemplatePreview>[0]['brand'];
-  readonly onPoint: (on: boolean) => void;
-}
-
-function Card({ template, isOwn, moving, brand, onPoint }: CardProps) {
-  const { ref, near } = useNearScreen();
-  return (
-    <LinkPress
-      href={`/templates/${template.id}`}
-      onHoverIn={() => onPoint(true)}
-      onHoverOut={() => onPoint(false)}
-      onFocus={() => onPoint(true)}
-      onBlur={() => onPoint(false)}
-      testID={`template-card-${template.id}`}
-      style={styles.card}
-    >
-      <View ref={ref} style={styles.picture}>
-        {near && <TemplatePreview template={template} shape="wide" moving={moving} brand={brand} />}
-      </View>
-      <View style={styles.caption}>
-        <Txt kind="lead" level={2}>
-          {template.name}
-        </Txt>
-        <Txt kind="small" tone="quiet">
-          {isOwn ? 'Yours. ' : ''}
-          {[USE_NAMES[template.use], lengthOf(template), takes(template)].filter(Boolean).join(', ')}
-        </Txt>
-      </View>
-    </LinkPress>
-  );
-}
+const toggled = (list: readonly string[], id: string) =>
+  list.includes(id) ? list.filter((held) => held !== id) : [id, ...list];
 
 /**
  * Which of several views is nearest the middle of the window: the one that moves on a phone.
@@ -209,12 +256,20 @@ function useMiddle(shown: string) {
 
 const styles = StyleSheet.create({
   tools: { gap: 10 },
-  toolsWide: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 20 },
-  searchWide: { width: 300 },
+  finding: { flexDirection: 'row', alignItems: 'center', gap: 10, maxWidth: 520 },
+  search: { flex: 1 },
   // Filters run on to the edge of a phone, which tells that there are more.
   filters: { marginHorizontal: -16, paddingHorizontal: 16 },
+  row: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 20 },
   none: { gap: 12, alignItems: 'flex-start' },
-  card: { gap: 10, borderRadius: 10 },
-  picture: { borderRadius: 10, overflow: 'hidden', aspectRatio: 16 / 9, backgroundColor: colour.surround },
-  caption: { gap: 2 },
+  bar: {
+    position: 'absolute',
+    bottom: 24,
+    left: 0,
+    right: 0,
+    alignItems: 'center',
+    pointerEvents: 'box-none',
+  },
+  // Above the places, which are within the thumb's reach.
+  barNarrow: { bottom: 76 },
 });

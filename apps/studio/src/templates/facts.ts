@@ -45,8 +45,18 @@ export function takes(template: Template): string {
   ].join(', ');
 }
 
+const seconds = new WeakMap<Template, number>();
+
 /** Length with the default hold, in seconds. */
-export function lengthOf(template: Template): string {
-  const scene = new GraphicScene(template, EMPTY_FILL, layoutFrame(FRAMES.wide), DOCUMENT_ONLY);
-  return secondsText(secondsAt(scene.length, template.rate));
+export function secondsOf(template: Template): number {
+  let known = seconds.get(template);
+  if (known === undefined) {
+    const scene = new GraphicScene(template, EMPTY_FILL, layoutFrame(FRAMES.wide), DOCUMENT_ONLY);
+    known = secondsAt(scene.length, template.rate);
+    seconds.set(template, known);
+  }
+  return known;
 }
+
+/** Length with the default hold, as it is told. */
+export const lengthOf = (template: Template): string => secondsText(secondsOf(template));

@@ -12,13 +12,16 @@ import { useRouter } from 'expo-router';
 import { useCallback, useState } from 'react';
 import { useNewReel } from '../shell/useNewReel';
 import { fileFacts, type MediaRecord } from '../storage/media';
-import { useBrand, useSaveReel } from '../storage/queries';
+import { useBrand, usePreferences, useSaveReel, useSetPreferences } from '../storage/queries';
 import { readReel } from '../storage/reels';
 import type { ReelSummary } from '../storage/summaries';
 import { ifFree, reelLock } from '../storage/tabs';
 
 /** What smooth titles usually go out at (common practice); the reel can have another. */
 const VIDEO_RATE = { num: 60000, den: 1001 } as const;
+
+/** Templates that are remembered as used last. */
+const MOST_RECENT = 24;
 
 /** Makes a reel from a template and opens it. */
 export function useStartReel() {
@@ -31,10 +34,16 @@ export function useStartReel() {
   );
   const router = useRouter();
   const save = useSaveReel();
+  const { recent } = usePreferences();
+  const setPreferences = useSetPreferences();
+  /** Keeps that a template was used, the newest first. */
+  const used = ({ id }: Template) =>
+    setPreferences({ recent: [id, ...recent.filter((other) => other !== id)].slice(0, MOST_RECENT) });
   const [refused, setRefused] = useState<string>();
   /** Puts the title into a reel that is there, after its last one, and opens that. */
   const addTo = async (template: Template, { id, name }: ReelSummary, branded: boolean) => {
     setRefused(undefined);
+    used(template);
     try {
       const free = await ifFree(reelLock(id), async () => {
         const stored = await readReel(id);
@@ -51,14 +60,16 @@ export function useStartReel() {
   return {
     fault: fault ?? refused,
     addTo,
-    start: (template: Template, shape: FrameShape, branded: boolean) =>
-      start(template.name, (made) =>
-        newReel(template, { ...made, shape, rate: VIDEO_RATE, fill: fillFor(template, branded) }),
-      ),
+    start: (template: Template, shape: FrameShape, branded: boolean, fill = fillFor(template, branded)) => {
+      used(template);
+      return start(template.name, (made) => newReel(template, { ...made, shape, rate: VIDEO_RATE, fill }));
+    },
     /** The title over a clip, in the clip's frame and rate. */
-    startOver: (template: Template, clip: MediaRecord, branded: boolean) =>
-      start(template.name, (made) =>
+    startOver: (template: Template, clip: MediaRecord, branded: boolean) => {
+      used(template);
+      return start(template.name, (made) =>
         reelOverClip(template, fileFacts(clip), made, fillFor(template, branded)),
-      ),
+      );
+    },
   };
 }

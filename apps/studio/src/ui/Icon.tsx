@@ -54,6 +54,7 @@ import SlidersHorizontal from 'lucide-react-native/icons/sliders-horizontal';
 import Snowflake from 'lucide-react-native/icons/snowflake';
 import Spline from 'lucide-react-native/icons/spline';
 import Square from 'lucide-react-native/icons/square';
+import Star from 'lucide-react-native/icons/star';
 import Trash from 'lucide-react-native/icons/trash';
 import TriangleAlert from 'lucide-react-native/icons/triangle-alert';
 import Type from 'lucide-react-native/icons/type';
@@ -131,6 +132,7 @@ const ICONS = {
   lock: Lock,
   scissors: Scissors,
   square: Square,
+  star: Star,
   'zoom-in': ZoomIn,
   'zoom-out': ZoomOut,
   rows: Rows3,

@@ -173,6 +173,8 @@ const templateShape = z.strictObject({
   /** One sentence for the contact sheet. */
   about: z.string().min(1).max(200),
   use: z.enum(USES),
+  /** Templates of one set belong together: they share type, motion or an idea. */
+  set: name.optional(),
   moods: z.array(z.string().max(20)).max(6).default([]),
   /** The shape of frame it was made for first. */
   shape: z.enum(['wide', 'tall', 'square']).default('wide'),

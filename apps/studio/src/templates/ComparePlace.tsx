@@ -1,0 +1,180 @@
+import type { FrameShape, Template } from '@fresh-reel/core';
+import { useRouter } from 'expo-router';
+import { useEffect, useMemo, useState } from 'react';
+import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
+import { SkipLink } from '../shell/SkipLink';
+import { useTitle } from '../shell/useTitle';
+import { useBrand, useMediaList, usePreferences, useSetPreferences } from '../storage/queries';
+import { Banner } from '../ui/Banner';
+import { Button, IconButton } from '../ui/Button';
+import { Choice } from '../ui/Choice';
+import { Field } from '../ui/Field';
+import { Toggle } from '../ui/Toggle';
+import { Txt } from '../ui/Txt';
+import { CORNER, colour, useIsWide } from '../ui/theme';
+import { webProps } from '../ui/web';
+import { FRAME_SHAPES, lengthOf, secondsOf, takes, USE_NAMES } from './facts';
+import { ownFill } from './ownFill';
+import { TemplatePreview } from './TemplatePreview';
+import { useStartReel } from './useStartReel';
+
+/** Milliseconds between the end of the longest and the next beginning of all. */
+const BREATH = 600;
+
+/** Two to four templates beside each other, playing in step, with the user's own words, pictures and brand. */
+export function ComparePlace({ templates }: { templates: readonly Template[] }) {
+  const wide = useIsWide();
+  const { width } = useWindowDimensions();
+  useTitle('Side by side');
+  const router = useRouter();
+  const { data: brand } = useBrand();
+  const { data: media = [] } = useMediaList();
+  const { wearing } = usePreferences();
+  const setPreferences = useSetPreferences();
+  const [shape, setShape] = useState<FrameShape>(templates[0]!.shape);
+  const [words, setWords] = useState('');
+  const [mine, setMine] = useState(false);
+  const { start, fault } = useStartReel();
+  const round = useRounds(Math.max(...templates.map(secondsOf)));
+  const pictures = useMemo(
+    () => media.filter((m) => m.kind === 'picture' || m.kind === 'clip').map((m) => `sha256:${m.hash}`),
+    [media],
+  );
+  const fills = useMemo(() => {
+    const lines = words.split('\n').filter((line) => line.trim() !== '');
+    const worn = (wearing && brand) || undefined;
+    return templates.map((t) => ownFill(t, lines, mine ? pictures : [], worn));
+  }, [templates, words, mine, pictures, wearing, brand]);
+  const columns = columnsFor(shape, width, templates.length);
+  return (
+    <View style={styles.screen} testID="compare-place">
+      <SkipLink />
+      <View style={styles.header} role="banner">
+        <IconButton
+          icon="arrow-left"
+          label="Back to templates"
+          onPress={() => router.replace('/templates')}
+          testID="back"
+        />
+        <Txt kind="lead" level={1} style={styles.grow}>
+          Side by side
+        </Txt>
+      </View>
+      <ScrollView
+        contentContainerStyle={[styles.body, wide && styles.bodyWide]}
+        role="main"
+        {...webProps({ id: 'content', tabIndex: -1 })}
+      >
+        {fault && <Banner kind="fault">{fault}</Banner>}
+        <View style={styles.grid}>
+          {templates.map((template, i) => (
+            <View
+              key={template.id}
+              style={{ width: `calc(${100 / columns}% - ${16 - 16 / columns + 0.1}px)` } as object}
+              testID={`compared-${template.id}`}
+            >
+              <View style={styles.picture}>
+                <TemplatePreview
+                  key={shape}
+                  template={template}
+                  shape={shape}
+                  moving
+                  fill={fills[i]}
+                  round={round}
+                />
+              </View>
+              <View style={styles.caption}>
+                <View style={styles.grow}>
+                  <Txt kind="strong" level={2} numberOfLines={1}>
+                    {template.name}
+                  </Txt>
+                  <Txt kind="small" tone="quiet" numberOfLines={2}>
+                    {[USE_NAMES[template.use], lengthOf(template), takes(template)]
+                      .filter(Boolean)
+                      .join(', ')}
+                  </Txt>
+                </View>
+                <Button
+                  title="Use"
+                  label={`Use ${template.name}`}
+                  small
+                  kind={i === 0 ? 'next' : 'quiet'}
+                  onPress={() => void start(template, shape, wearing, fills[i])}
+                  testID={`use-${template.id}`}
+                />
+              </View>
+            </View>
+          ))}
+        </View>
+        <View style={styles.tools}>
+          <Choice
+            label="Shape of the frame"
+            testID="frame-shape"
+            value={shape}
+            options={FRAME_SHAPES}
+            onChange={setShape}
+          />
+          <Field
+            label="Your words, a line for each text"
+            value={words}
+            onChangeText={setWords}
+            multiline
+            testID="compare-words"
+          />
+          {pictures.length > 0 && (
+            <Toggle
+              label={`With my pictures (${pictures.length} on the shelf)`}
+              value={mine}
+              onChange={setMine}
+              testID="compare-pictures"
+            />
+          )}
+          {brand && (
+            <Toggle
+              label="Wearing my brand"
+              value={wearing}
+              onChange={(on) => setPreferences({ wearing: on })}
+              testID="wearing-brand"
+            />
+          )}
+        </View>
+      </ScrollView>
+    </View>
+  );
+}
+
+/** How many stand in a row: all of them, where there is room. */
+function columnsFor(shape: FrameShape, width: number, count: number): number {
+  if (shape !== 'wide') return width < 600 ? Math.min(2, count) : count;
+  if (width < 600) return 1;
+  return count === 3 && width >= 1100 ? 3 : Math.min(2, count);
+}
+
+/** Counts the times that all begin together: once the longest is over, and a breath. */
+function useRounds(seconds: number): number {
+  const [round, setRound] = useState(0);
+  useEffect(() => {
+    const timer = setInterval(() => setRound((n) => n + 1), seconds * 1000 + BREATH);
+    return () => clearInterval(timer);
+  }, [seconds]);
+  return round;
+}
+
+const styles = StyleSheet.create({
+  screen: { flex: 1, backgroundColor: colour.paper },
+  header: {
+    flexDirection: 'row',
+    alignItems: 'center',
+    minHeight: 56,
+    paddingHorizontal: 4,
+    borderBottomWidth: 1,
+    borderColor: colour.hairline,
+  },
+  grow: { flex: 1 },
+  body: { padding: 16, paddingBottom: 48, gap: 24 },
+  bodyWide: { padding: 32, maxWidth: 1400, width: '100%', marginHorizontal: 'auto' },
+  grid: { flexDirection: 'row', flexWrap: 'wrap', gap: 16 },
+  picture: { borderRadius: CORNER, overflow: 'hidden', backgroundColor: colour.surround },
+  caption: { flexDirection: 'row', alignItems: 'center', gap: 10, paddingTop: 8 },
+  tools: { gap: 14, maxWidth: 620 },
+});

@@ -1,0 +1,120 @@
+import type { Template } from '@fresh-reel/core';
+import { StyleSheet, View } from 'react-native';
+import { IconButton } from '../ui/Button';
+import { Icon } from '../ui/Icon';
+import { LinkPress } from '../ui/LinkPress';
+import { Press } from '../ui/Press';
+import { Txt } from '../ui/Txt';
+import { CORNER, colour } from '../ui/theme';
+import { useNearScreen } from '../ui/useNearScreen';
+import { lengthOf, takes, USE_NAMES } from './facts';
+import { TemplatePreview } from './TemplatePreview';
+
+interface Props {
+  readonly template: Template;
+  readonly isOwn: boolean;
+  readonly moving: boolean;
+  readonly brand: Parameters<typeof TemplatePreview>[0]['brand'];
+  readonly onPoint: (on: boolean) => void;
+  readonly favourite: boolean;
+  readonly onFavourite: () => void;
+  /** Whether it is chosen to be compared; absent where cards lead to their template. */
+  readonly chosen?: boolean | undefined;
+  readonly onChoose: () => void;
+}
+
+/** A template on the contact sheet: its picture in its own frame, what it is, and whether it comes first. */
+export function TemplateCard(props: Props) {
+  const { template, onPoint, favourite, onFavourite, chosen, onChoose } = props;
+  const pointing = {
+    onHoverIn: () => onPoint(true),
+    onHoverOut: () => onPoint(false),
+    onFocus: () => onPoint(true),
+    onBlur: () => onPoint(false),
+    testID: `template-card-${template.id}`,
+  };
+  return (
+    <View>
+      {chosen === undefined ? (
+        <LinkPress {...pointing} href={`/templates/${template.id}`} style={styles.card}>
+          <Content {...props} />
+        </LinkPress>
+      ) : (
+        <Press
+          {...pointing}
+          role="checkbox"
+          aria-checked={chosen}
+          aria-label={`Compare ${template.name}`}
+          onPress={onChoose}
+          style={styles.card}
+        >
+          <Content {...props} />
+          <View style={[styles.tick, chosen && styles.ticked]}>
+            {chosen && <Icon name="check" size={18} tint={colour.card} />}
+          </View>
+        </Press>
+      )}
+      {chosen === undefined && (
+        <View style={styles.star}>
+          <IconButton
+            icon="star"
+            label={favourite ? `${template.name} is a favourite` : `Make ${template.name} a favourite`}
+            on={favourite}
+            onPress={onFavourite}
+            testID={`favourite-${template.id}`}
+          />
+        </View>
+      )}
+    </View>
+  );
+}
+
+function Content({ template, isOwn, moving, brand }: Props) {
+  const { ref, near } = useNearScreen();
+  return (
+    <>
+      <View ref={ref} style={styles.room}>
+        <View style={[styles.picture, styles[template.shape]]}>
+          {near && (
+            <TemplatePreview template={template} shape={template.shape} moving={moving} brand={brand} />
+          )}
+        </View>
+      </View>
+      <View style={styles.caption}>
+        <Txt kind="strong" level={2} numberOfLines={1}>
+          {template.name}
+        </Txt>
+        <Txt kind="small" tone="quiet" numberOfLines={2}>
+          {isOwn ? 'Yours. ' : ''}
+          {[USE_NAMES[template.use], lengthOf(template), takes(template)].filter(Boolean).join(', ')}
+        </Txt>
+      </View>
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  card: { gap: 8, borderRadius: CORNER },
+  // Room for any shape; pictures stand on its floor, so that captions are in line.
+  room: { aspectRatio: 4 / 3, justifyContent: 'flex-end' },
+  picture: { borderRadius: CORNER, overflow: 'hidden', backgroundColor: colour.surround },
+  wide: { width: '100%', aspectRatio: 16 / 9 },
+  square: { width: '75%', aspectRatio: 1 },
+  tall: { width: '42.1875%', aspectRatio: 9 / 16 },
+  caption: { gap: 2, minHeight: 60 },
+  star: { position: 'absolute', top: 0, right: 0 },
+  tick: {
+    position: 'absolute',
+    top: 8,
+    right: 8,
+    width: 28,
+    height: 28,
+    borderRadius: 14,
+    borderWidth: 2,
+    borderColor: colour.edge,
+    backgroundColor: colour.card,
+    alignItems: 'center',
+    justifyContent: 'center',
+  },
+  ticked: { backgroundColor: colour.accent, borderColor: colour.accent },
+});
