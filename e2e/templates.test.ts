@@ -184,3 +184,17 @@ it('some are looked at side by side with words of one’s own, and one goes on i
   expect(await page.$(id('template-card-mask-rise'))).not.toBeNull();
   await page.close();
 });
+
+it('a template is looked at in all its looks, and the one that is chosen goes on into a reel', async () => {
+  const page = await session.page(LAPTOP, '/templates/kite-tails');
+  await page.waitForSelector(id('template-sounds'));
+  const looks = await page.$$eval('[data-testid^="show-look-"]', (all) =>
+    all.map((e) => (e as HTMLElement).dataset.testid!.replace('show-look-', '')),
+  );
+  expect(looks.length).toBeGreaterThanOrEqual(4);
+  await tap(page, `show-look-${looks[2]}`);
+  await tap(page, 'use-template');
+  await tap(page, 'step-adjust');
+  await page.waitForSelector(`${id(`look-${looks[2]}`)}[aria-checked="true"]`);
+  await page.close();
+});

@@ -1,6 +1,6 @@
 import { type FrameShape, messageOf, type Template } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useSaveTemplateFile } from '../files/useSaveFile';
 import { GroundSheet } from '../preview/GroundSheet';
@@ -18,7 +18,8 @@ import { Txt } from '../ui/Txt';
 import { colour, useIsWide } from '../ui/theme';
 import { webProps } from '../ui/web';
 import { FootageSheet } from './FootageSheet';
-import { FRAME_SHAPES, lengthOf, USE_NAMES } from './facts';
+import { FRAME_SHAPES, lengthOf, soundsOf, USE_NAMES } from './facts';
+import { Looks, lookFill } from './Looks';
 import { ReelSheet } from './ReelSheet';
 import { SLOT_KIND } from './slots';
 import { TemplatePreview } from './TemplatePreview';
@@ -33,12 +34,16 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
   const [shape, setShape] = useState<FrameShape>(template.shape);
   const { wearing } = usePreferences();
   const setPreferences = useSetPreferences();
+  const [look, setLook] = useState<string>();
   const [ground, setGround] = useState(false);
   const [footage, setFootage] = useState(false);
   const [into, setInto] = useState(false);
   const { start, startOver, addTo, fault } = useStartReel();
   const save = useSaveTemplateFile();
   const takeOut = useTakingOut(template);
+  const worn = (wearing && brand) || undefined;
+  const fill = useMemo(() => lookFill(template, look, worn), [template, look, worn]);
+  const sounds = useMemo(() => soundsOf(template), [template]);
   return (
     <View style={styles.screen} testID="template-details">
       <SkipLink />
@@ -56,7 +61,7 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
           title="Use"
           label={`Use ${template.name}`}
           kind="next"
-          onPress={() => void start(template, shape, wearing)}
+          onPress={() => void start(template, shape, wearing, fill)}
           testID="use-template"
         />
       </View>
@@ -70,13 +75,7 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
             <View
               style={shape === 'wide' ? styles.wideBox : shape === 'tall' ? styles.tallBox : styles.squareBox}
             >
-              <TemplatePreview
-                key={shape}
-                template={template}
-                shape={shape}
-                moving
-                brand={wearing ? brand : undefined}
-              />
+              <TemplatePreview key={shape} template={template} shape={shape} moving fill={fill} />
             </View>
           </View>
           <Choice
@@ -125,24 +124,60 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
               {typeof template.transparent === 'object' ? ' Transparent when its backdrop is off.' : ''}
             </Txt>
           </View>
+          {template.looks.length > 1 && (
+            <View style={styles.group}>
+              <Txt kind="lead" level={2}>
+                Its looks
+              </Txt>
+              <Looks template={template} shape={shape} brand={worn} chosen={look} onChoose={setLook} />
+            </View>
+          )}
           <View style={styles.group}>
             <Txt kind="lead" level={2}>
               What it needs
             </Txt>
-            {template.slots.map((slot) => (
-              <View key={slot.id} style={styles.need}>
-                <Icon name={SLOT_KIND[slot.kind].icon} size={16} />
-                <Txt>
-                  {slot.name}
-                  <Txt tone="quiet">
-                    {' '}
-                    {SLOT_KIND[slot.kind].word.toLowerCase()}
-                    {slot.optional ? ', optional' : ''}
+            {template.slots
+              .filter((slot) => slot.kind !== 'sound')
+              .map((slot) => (
+                <View key={slot.id} style={styles.need}>
+                  <Icon name={SLOT_KIND[slot.kind].icon} size={16} />
+                  <Txt>
+                    {slot.name}
+                    <Txt tone="quiet">
+                      {' '}
+                      {SLOT_KIND[slot.kind].word.toLowerCase()}
+                      {slot.optional ? ', optional' : ''}
+                    </Txt>
                   </Txt>
-                </Txt>
-              </View>
-            ))}
+                </View>
+              ))}
           </View>
+          {sounds.length > 0 && (
+            <View style={styles.group} testID="template-sounds">
+              <Txt kind="lead" level={2}>
+                Its sounds
+              </Txt>
+              {sounds.map(({ id, name, when }) => (
+                <View key={id} style={styles.need}>
+                  <Icon name="music" size={16} />
+                  <Txt>
+                    {name}
+                    <Txt tone="quiet"> {when}</Txt>
+                  </Txt>
+                </View>
+              ))}
+            </View>
+          )}
+          {template.scenes.length > 1 && (
+            <View style={styles.group} testID="template-parts">
+              <Txt kind="lead" level={2}>
+                Its parts
+              </Txt>
+              {template.scenes.map(({ id, name }) => (
+                <Txt key={id}>{name}</Txt>
+              ))}
+            </View>
+          )}
           <View style={styles.group}>
             <Txt kind="lead" level={2}>
               How to use it
@@ -184,7 +219,7 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
         <ReelSheet
           onChoose={(reel) => {
             setInto(false);
-            void addTo(template, reel, wearing);
+            void addTo(template, reel, wearing, fill);
           }}
           onClose={() => setInto(false)}
         />
@@ -193,7 +228,7 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
         <FootageSheet
           onChoose={(clip) => {
             setFootage(false);
-            void startOver(template, clip, wearing);
+            void startOver(template, clip, wearing, fill);
           }}
           onClose={() => setFootage(false)}
         />

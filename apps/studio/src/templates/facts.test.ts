@@ -1,5 +1,5 @@
 import { TEMPLATES, templateById } from '@fresh-reel/templates';
-import { takes } from './facts';
+import { soundsOf, takes } from './facts';
 import { slotTag } from './slots';
 
 describe('templates', () => {
@@ -18,4 +18,11 @@ describe('templates', () => {
       }
     }
   });
+});
+
+it('sounds of a template are told with when they are heard', () => {
+  const sounds = soundsOf(templateById('four-corners'));
+  expect(sounds.length).toBeGreaterThan(1);
+  expect(sounds.some(({ when }) => when === 'all along')).toBe(true);
+  for (const { when } of sounds) expect(when).toMatch(/^(all along|at [\d.]+ s(, .+)?)$/);
 });

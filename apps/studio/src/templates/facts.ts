@@ -45,6 +45,20 @@ export function takes(template: Template): string {
   ].join(', ');
 }
 
+/** The sounds of a template as it comes, and when each is heard. */
+export function soundsOf(template: Template): readonly { id: string; name: string; when: string }[] {
+  const scene = new GraphicScene(template, EMPTY_FILL, layoutFrame(FRAMES.wide), DOCUMENT_ONLY);
+  return template.slots.flatMap((slot) => {
+    if (slot.kind !== 'sound') return [];
+    const cue = template.cues.find((c) => c.id === slot.cue);
+    const at = cue ? secondsAt(scene.timeOf(cue.at) + slot.offset, template.rate) : 0;
+    const when = slot.loops
+      ? 'all along'
+      : `at ${secondsText(Math.max(0, at))}${cue && cue.name !== slot.name ? `, ${cue.name}` : ''}`;
+    return [{ id: slot.id, name: slot.name, when }];
+  });
+}
+
 const seconds = new WeakMap<Template, number>();
 
 /** Length with the default hold, in seconds. */

@@ -41,14 +41,19 @@ export function useStartReel() {
     setPreferences({ recent: [id, ...recent.filter((other) => other !== id)].slice(0, MOST_RECENT) });
   const [refused, setRefused] = useState<string>();
   /** Puts the title into a reel that is there, after its last one, and opens that. */
-  const addTo = async (template: Template, { id, name }: ReelSummary, branded: boolean) => {
+  const addTo = async (
+    template: Template,
+    { id, name }: ReelSummary,
+    branded: boolean,
+    fill = fillFor(template, branded),
+  ) => {
     setRefused(undefined);
     used(template);
     try {
       const free = await ifFree(reelLock(id), async () => {
         const stored = await readReel(id);
         if (stored?.kind !== 'reel') throw new Error('This reel is not here any more. Reload the page.');
-        const { reel } = addTitleAfter(stored.reel, template, fillFor(template, branded));
+        const { reel } = addTitleAfter(stored.reel, template, fill);
         await save.mutateAsync({ ...reel, changed: new Date().toISOString() });
       });
       if (free) router.push(`/reels/${id}`);
@@ -65,11 +70,14 @@ export function useStartReel() {
       return start(template.name, (made) => newReel(template, { ...made, shape, rate: VIDEO_RATE, fill }));
     },
     /** The title over a clip, in the clip's frame and rate. */
-    startOver: (template: Template, clip: MediaRecord, branded: boolean) => {
+    startOver: (
+      template: Template,
+      clip: MediaRecord,
+      branded: boolean,
+      fill = fillFor(template, branded),
+    ) => {
       used(template);
-      return start(template.name, (made) =>
-        reelOverClip(template, fileFacts(clip), made, fillFor(template, branded)),
-      );
+      return start(template.name, (made) => reelOverClip(template, fileFacts(clip), made, fill));
     },
   };
 }
