@@ -198,3 +198,22 @@ it('a template is looked at in all its looks, and the one that is chosen goes on
   await page.waitForSelector(`${id(`look-${looks[2]}`)}[aria-checked="true"]`);
   await page.close();
 });
+
+it('a title becomes one of another template with its words, told first, and is back by undo', async () => {
+  const page = await session.page(PHONE, '/templates/name-strap');
+  await tap(page, 'use-template');
+  await fill(page, 'slot-name', 'Ada Merriweather');
+  await tap(page, 'step-adjust');
+  await tap(page, 'another-template');
+  await tap(page, 'another-groove');
+  await waitForText(page, 'another-told', /Goes along: Name\./);
+  await tap(page, 'another-take');
+  await page.waitForSelector(id('another-sheet'), { hidden: true });
+  await tap(page, 'step-fill');
+  expect(await fieldValue(page, 'slot-name')).toBe('Ada Merriweather');
+  await page.waitForSelector(id('show-badge'), { hidden: true });
+  await tap(page, 'undo');
+  await page.waitForSelector(id('show-badge'));
+  expect(await fieldValue(page, 'slot-name')).toBe('Ada Merriweather');
+  await page.close();
+});

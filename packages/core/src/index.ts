@@ -52,6 +52,7 @@ export {
 } from './documents/template';
 export type { Treatment, TreatmentKind } from './documents/treatment';
 export type { DrivenPoint, Follow, Way, WaySample } from './documents/way';
+export { type Carried, carriedFill, setTemplate } from './edit/anotherTemplate';
 export {
   type Copied,
   copiedSchema,

@@ -1,6 +1,6 @@
 import type { FrameShape, Template } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
@@ -16,10 +16,8 @@ import { webProps } from '../ui/web';
 import { FRAME_SHAPES, lengthOf, secondsOf, takes, USE_NAMES } from './facts';
 import { ownFill } from './ownFill';
 import { TemplatePreview } from './TemplatePreview';
+import { useRounds } from './useRounds';
 import { useStartReel } from './useStartReel';
-
-/** Milliseconds between the end of the longest and the next beginning of all. */
-const BREATH = 600;
 
 /** Two to four templates beside each other, playing in step, with the user's own words, pictures and brand. */
 export function ComparePlace({ templates }: { templates: readonly Template[] }) {
@@ -148,16 +146,6 @@ function columnsFor(shape: FrameShape, width: number, count: number): number {
   if (shape !== 'wide') return width < 600 ? Math.min(2, count) : count;
   if (width < 600) return 1;
   return count === 3 && width >= 1100 ? 3 : Math.min(2, count);
-}
-
-/** Counts the times that all begin together: once the longest is over, and a breath. */
-function useRounds(seconds: number): number {
-  const [round, setRound] = useState(0);
-  useEffect(() => {
-    const timer = setInterval(() => setRound((n) => n + 1), seconds * 1000 + BREATH);
-    return () => clearInterval(timer);
-  }, [seconds]);
-  return round;
 }
 
 const styles = StyleSheet.create({

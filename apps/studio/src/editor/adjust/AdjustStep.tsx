@@ -8,6 +8,7 @@ import {
   type Template,
   wearBrand,
 } from '@fresh-reel/core';
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { sameContent } from '../../preview/usePreview';
 import { useBrand } from '../../storage/queries';
@@ -18,6 +19,7 @@ import { Radio, RadioGroup } from '../../ui/RadioGroup';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
 import { useGraphicEditor } from '../session/useReelEditor';
+import { AnotherTemplate } from './AnotherTemplate';
 import { ControlRow } from './ControlRow';
 
 /** Looks first, then the controls the maker left, in groups; each goes back to its default in one tap. */
@@ -29,6 +31,7 @@ export function AdjustStep() {
     brand !== null && brand !== undefined && sameContent(graphic.fill, wearBrand(template, fill, brand));
   const spread = brand ? sameContent(graphic.fill, spreadBrand(template, fill, brand)) : false;
   const hasColours = template.controls.some((c) => c.kind === 'colour');
+  const [swapping, setSwapping] = useState(false);
   const groups = [...new Set(template.controls.map((c) => c.group))];
   return (
     <View style={styles.all}>
@@ -107,6 +110,14 @@ export function AdjustStep() {
           }}
         />
       </View>
+      <View style={styles.start}>
+        <Button
+          title="Another template"
+          icon="layout-grid"
+          onPress={() => setSwapping(true)}
+          testID="another-template"
+        />
+      </View>
       {groups.map((group) => (
         <View key={group} style={styles.group}>
           <Txt kind="lead" level={2}>
@@ -119,6 +130,7 @@ export function AdjustStep() {
             ))}
         </View>
       ))}
+      {swapping && <AnotherTemplate onClose={() => setSwapping(false)} />}
     </View>
   );
 }

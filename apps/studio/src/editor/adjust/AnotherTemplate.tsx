@@ -1,0 +1,136 @@
+import { carriedFill, frameShape, setTemplate, type Template } from '@fresh-reel/core';
+import { useMemo, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { usePreferences, useSetPreferences } from '../../storage/queries';
+import { useTemplates } from '../../storage/useTemplates';
+import { secondsOf, USE_NAMES } from '../../templates/facts';
+import { TemplatePreview } from '../../templates/TemplatePreview';
+import { useRounds } from '../../templates/useRounds';
+import { Button } from '../../ui/Button';
+import { Press } from '../../ui/Press';
+import { Sheet } from '../../ui/Sheet';
+import { Txt } from '../../ui/Txt';
+import { CORNER, colour } from '../../ui/theme';
+import { useNearScreen } from '../../ui/useNearScreen';
+import { VirtualGrid } from '../../ui/VirtualGrid';
+import { useGraphicEditor } from '../session/useReelEditor';
+
+/** The same content in another template: looked at in all of them, then beside what is there now, then taken. */
+export function AnotherTemplate({ onClose }: { onClose: () => void }) {
+  const { graphic, edit, settle } = useGraphicEditor();
+  const { templates } = useTemplates();
+  const { recent } = usePreferences();
+  const setPreferences = useSetPreferences();
+  const [other, setOther] = useState<Template>();
+  const { use, id } = graphic.template;
+  // Those for the same use first.
+  const listed = useMemo(() => {
+    const others = templates.filter((t) => t.id !== id);
+    return [...others.filter((t) => t.use === use), ...others.filter((t) => t.use !== use)];
+  }, [templates, use, id]);
+  const take = (template: Template) => {
+    edit((r) => setTemplate(r, graphic.id, template).reel);
+    settle();
+    setPreferences({ recent: [template.id, ...recent.filter((held) => held !== template.id)].slice(0, 24) });
+    onClose();
+  };
+  return (
+    <Sheet title="Another template" onClose={onClose} testID="another-sheet">
+      {other ? (
+        <Beside other={other} onTake={() => take(other)} onBack={() => setOther(undefined)} />
+      ) : (
+        <VirtualGrid
+          items={listed}
+          keyOf={(t) => t.id}
+          columns={2}
+          gap={12}
+          height={150}
+          render={(template) => <Other template={template} onChoose={() => setOther(template)} />}
+        />
+      )}
+    </Sheet>
+  );
+}
+
+/** One template with what is in this one. */
+function Other({ template, onChoose }: { template: Template; onChoose: () => void }) {
+  const { graphic, reel } = useGraphicEditor();
+  const { ref, near } = useNearScreen();
+  const { fill } = useMemo(
+    () => carriedFill(graphic.template, graphic.fill, template),
+    [graphic.template, graphic.fill, template],
+  );
+  return (
+    <Press
+      role="button"
+      aria-label={`Look at ${template.name}`}
+      onPress={onChoose}
+      testID={`another-${template.id}`}
+      style={styles.card}
+    >
+      <View ref={ref} style={[styles.picture, styles.room]}>
+        {near && (
+          <TemplatePreview template={template} shape={frameShape(reel.frame)} moving={false} fill={fill} />
+        )}
+      </View>
+      <Txt kind="small" numberOfLines={1}>
+        {template.name}
+      </Txt>
+      <Txt kind="small" tone="quiet" numberOfLines={1}>
+        {USE_NAMES[template.use]}
+      </Txt>
+    </Press>
+  );
+}
+
+/** What is there now and what would be, playing in step; and what goes along, told before it is done. */
+function Beside({ other, onTake, onBack }: { other: Template; onTake: () => void; onBack: () => void }) {
+  const { graphic, reel } = useGraphicEditor();
+  const { template, fill } = graphic;
+  const carried = useMemo(() => carriedFill(template, fill, other), [template, fill, other]);
+  const round = useRounds(Math.max(secondsOf(template), secondsOf(other)));
+  const shape = frameShape(reel.frame);
+  const sides = [
+    { key: 'now', name: 'Now', template, fill },
+    { key: 'then', name: other.name, template: other, fill: carried.fill },
+  ];
+  return (
+    <View style={styles.beside}>
+      <View style={styles.sides}>
+        {sides.map((side) => (
+          <View key={side.key} style={styles.side}>
+            <View style={styles.picture}>
+              <TemplatePreview template={side.template} shape={shape} moving fill={side.fill} round={round} />
+            </View>
+            <Txt kind="small" numberOfLines={1}>
+              {side.name}
+            </Txt>
+          </View>
+        ))}
+      </View>
+      <View testID="another-told" style={styles.told}>
+        {carried.along.length > 0 && <Txt>Goes along: {carried.along.join(', ')}.</Txt>}
+        {carried.behind.length > 0 && (
+          <Txt tone="amber">Has no place there: {carried.behind.join(', ')}. Undo brings it back.</Txt>
+        )}
+        {carried.along.length + carried.behind.length === 0 && (
+          <Txt tone="quiet">Nothing of your own is in it yet.</Txt>
+        )}
+      </View>
+      <View style={styles.sides}>
+        <Button title={`Make it ${other.name}`} kind="next" onPress={onTake} testID="another-take" />
+        <Button title="Look at others" onPress={onBack} testID="another-back" />
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  card: { gap: 2, borderRadius: CORNER },
+  picture: { borderRadius: CORNER, overflow: 'hidden', backgroundColor: colour.surround },
+  room: { minHeight: 90 },
+  beside: { gap: 16, paddingBottom: 16 },
+  sides: { flexDirection: 'row', flexWrap: 'wrap', gap: 12 },
+  side: { flex: 1, gap: 4, minWidth: 130 },
+  told: { gap: 6 },
+});
