@@ -55,6 +55,16 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
   ['fill', '/reels/demo-strap', async (p) => void (await p.waitForSelector(id('slot-name')))],
   ['adjust', '/reels/demo-strap', async (p) => tap(p, 'step-adjust')],
   [
+    'another template',
+    '/reels/demo-strap',
+    async (p) => {
+      await tap(p, 'step-adjust');
+      await tap(p, 'another-template');
+      await tap(p, 'another-groove');
+      await p.waitForSelector(id('another-take'));
+    },
+  ],
+  [
     'a colour',
     '/reels/demo-strap',
     async (p) => {

@@ -30,18 +30,18 @@ describe('what shows at a frame of a render is the frame of the clip that should
     ['59.94 in WebM, with times in whole milliseconds', '60000/1001', VP9, 'e.webm'],
   ])('at its own rate of %s', async (_, rate, codec, name) => {
     const [num, den = 1] = rate.split('/').map(Number) as [number, number?];
-    const clip = numberedClip(name, 60, rate, codec);
+    const clip = numberedClip(name, 36, rate, codec);
     const page = await session.page(LAPTOP, '/reels');
-    await openReel(session, page, clipReel(clip, { num, den }, 60));
-    expect(await rendered(page, rate)).toEqual(upTo(60));
+    await openReel(session, page, clipReel(clip, { num, den }, 36));
+    expect(await rendered(page, rate)).toEqual(upTo(36));
     await page.close();
   });
 
   it('at half its rate, at twice its rate, and from its in point at another speed', async () => {
-    const fifty = numberedClip('b.mp4', 80, '50', H264);
+    const fifty = numberedClip('b.mp4', 40, '50', H264);
     const page = await session.page(LAPTOP, '/reels');
-    await openReel(session, page, clipReel(fifty, { num: 50, den: 1 }, 60));
-    expect(await rendered(page, '25')).toEqual(upTo(30).map((n) => n * 2));
+    await openReel(session, page, clipReel(fifty, { num: 50, den: 1 }, 36));
+    expect(await rendered(page, '25')).toEqual(upTo(18).map((n) => n * 2));
     await page.close();
     const slow = numberedClip('d.mp4', 40, '25', H264);
     const other = await session.page(LAPTOP, '/reels');

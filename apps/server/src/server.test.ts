@@ -21,15 +21,15 @@ import { paintOnThreads, threadsFor } from './cli/threads';
 const bin = join(__dirname, '../bin/fresh-reel.mjs');
 const run = (...args: string[]) => spawnSync('node', [bin, ...args], { encoding: 'utf8' });
 /** The command line in this process: one of its own takes seconds to start. */
-async function here(...args: string[]): Promise<{ status: number; stderr: string }> {
-  const said: string[] = [];
+async function here(...args: string[]): Promise<{ status: number; stdout: string; stderr: string }> {
+  const [told, said]: [string[], string[]] = [[], []];
   const spies = [
     jest.spyOn(console, 'error').mockImplementation((line: string) => void said.push(line)),
-    jest.spyOn(console, 'log').mockImplementation(() => undefined),
+    jest.spyOn(console, 'log').mockImplementation((line: string) => void told.push(line)),
     jest.spyOn(process.stdout, 'write').mockImplementation(() => true),
   ];
   try {
-    return { status: await main(args), stderr: said.join('\n') };
+    return { status: await main(args), stdout: told.join('\n'), stderr: said.join('\n') };
   } finally {
     for (const spy of spies) spy.mockRestore();
   }
@@ -280,8 +280,8 @@ describe('fresh-reel render', () => {
     expect(twice).toBe(plain);
   });
 
-  it('lists the templates, a line each, its id first', () => {
-    const lines = run('list').stdout.trim().split('\n');
+  it('lists the templates, a line each, its id first', async () => {
+    const lines = (await here('list')).stdout.trim().split('\n');
     expect(lines.map((l) => l.split(/\s/)[0])).toEqual(TEMPLATES.map((t) => t.id));
   });
 });
