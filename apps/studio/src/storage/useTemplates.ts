@@ -1,9 +1,11 @@
 import { freeName, type Template } from '@fresh-reel/core';
 import { TEMPLATES } from '@fresh-reel/templates';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback } from 'react';
+import { useCallback, useMemo } from 'react';
 import { keys } from './queries';
 import { deleteTemplate, listTemplates, saveTemplate } from './templates';
+
+const NONE: readonly Template[] = [];
 
 /** Every template there is: the user's first, then those that ship. */
 export function useTemplates(): {
@@ -12,8 +14,11 @@ export function useTemplates(): {
   readonly own: ReadonlySet<string>;
   readonly isLoading: boolean;
 } {
-  const { data = [], isLoading } = useQuery({ queryKey: keys.templates, queryFn: listTemplates });
-  return { templates: [...data, ...TEMPLATES], own: new Set(data.map((t) => t.id)), isLoading };
+  const { data = NONE, isLoading } = useQuery({ queryKey: keys.templates, queryFn: listTemplates });
+  return useMemo(
+    () => ({ templates: [...data, ...TEMPLATES], own: new Set(data.map((t) => t.id)), isLoading }),
+    [data, isLoading],
+  );
 }
 
 const plain = (template: Template) => JSON.stringify({ ...template, id: '' });

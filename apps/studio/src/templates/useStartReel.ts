@@ -12,16 +12,14 @@ import { useRouter } from 'expo-router';
 import { useCallback, useState } from 'react';
 import { useNewReel } from '../shell/useNewReel';
 import { fileFacts, type MediaRecord } from '../storage/media';
-import { useBrand, usePreferences, useSaveReel, useSetPreferences } from '../storage/queries';
+import { useBrand, useSaveReel } from '../storage/queries';
 import { readReel } from '../storage/reels';
 import type { ReelSummary } from '../storage/summaries';
 import { ifFree, reelLock } from '../storage/tabs';
+import { useRecent } from './useRecent';
 
 /** What smooth titles usually go out at (common practice); the reel can have another. */
 const VIDEO_RATE = { num: 60000, den: 1001 } as const;
-
-/** Templates that are remembered as used last. */
-const MOST_RECENT = 24;
 
 /** Makes a reel from a template and opens it. */
 export function useStartReel() {
@@ -34,11 +32,7 @@ export function useStartReel() {
   );
   const router = useRouter();
   const save = useSaveReel();
-  const { recent } = usePreferences();
-  const setPreferences = useSetPreferences();
-  /** Keeps that a template was used, the newest first. */
-  const used = ({ id }: Template) =>
-    setPreferences({ recent: [id, ...recent.filter((other) => other !== id)].slice(0, MOST_RECENT) });
+  const used = useRecent();
   const [refused, setRefused] = useState<string>();
   /** Puts the title into a reel that is there, after its last one, and opens that. */
   const addTo = async (

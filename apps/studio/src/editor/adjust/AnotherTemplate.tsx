@@ -1,10 +1,10 @@
 import { carriedFill, frameShape, setTemplate, type Template } from '@fresh-reel/core';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { usePreferences, useSetPreferences } from '../../storage/queries';
 import { useTemplates } from '../../storage/useTemplates';
 import { secondsOf, USE_NAMES } from '../../templates/facts';
 import { TemplatePreview } from '../../templates/TemplatePreview';
+import { useRecent } from '../../templates/useRecent';
 import { useRounds } from '../../templates/useRounds';
 import { Button } from '../../ui/Button';
 import { Press } from '../../ui/Press';
@@ -19,8 +19,7 @@ import { useGraphicEditor } from '../session/useReelEditor';
 export function AnotherTemplate({ onClose }: { onClose: () => void }) {
   const { graphic, edit, settle } = useGraphicEditor();
   const { templates } = useTemplates();
-  const { recent } = usePreferences();
-  const setPreferences = useSetPreferences();
+  const used = useRecent();
   const [other, setOther] = useState<Template>();
   const { use, id } = graphic.template;
   // Those for the same use first.
@@ -31,7 +30,7 @@ export function AnotherTemplate({ onClose }: { onClose: () => void }) {
   const take = (template: Template) => {
     edit((r) => setTemplate(r, graphic.id, template).reel);
     settle();
-    setPreferences({ recent: [template.id, ...recent.filter((held) => held !== template.id)].slice(0, 24) });
+    used(template);
     onClose();
   };
   return (
