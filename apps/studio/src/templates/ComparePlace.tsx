@@ -1,21 +1,21 @@
 import type { FrameShape, Template } from '@fresh-reel/core';
-import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
 import { useBrand, useMediaList, usePreferences, useSetPreferences } from '../storage/queries';
 import { Banner } from '../ui/Banner';
-import { Button, IconButton } from '../ui/Button';
+import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour, useIsWide } from '../ui/theme';
 import { webProps } from '../ui/web';
-import { FRAME_SHAPES, lengthOf, secondsOf, takes, USE_NAMES } from './facts';
+import { FRAME_SHAPES, secondsOf, summaryOf } from './facts';
 import { ownFill } from './ownFill';
 import { TemplatePreview } from './TemplatePreview';
+import { TemplatesHeader } from './TemplatesHeader';
 import { useRounds } from './useRounds';
 import { useStartReel } from './useStartReel';
 
@@ -24,7 +24,6 @@ export function ComparePlace({ templates }: { templates: readonly Template[] }) 
   const wide = useIsWide();
   const { width } = useWindowDimensions();
   useTitle('Side by side');
-  const router = useRouter();
   const { data: brand } = useBrand();
   const { data: media = [] } = useMediaList();
   const { wearing } = usePreferences();
@@ -47,17 +46,7 @@ export function ComparePlace({ templates }: { templates: readonly Template[] }) 
   return (
     <View style={styles.screen} testID="compare-place">
       <SkipLink />
-      <View style={styles.header} role="banner">
-        <IconButton
-          icon="arrow-left"
-          label="Back to templates"
-          onPress={() => router.replace('/templates')}
-          testID="back"
-        />
-        <Txt kind="lead" level={1} style={styles.grow}>
-          Side by side
-        </Txt>
-      </View>
+      <TemplatesHeader title="Side by side" />
       <ScrollView
         contentContainerStyle={[styles.body, wide && styles.bodyWide]}
         role="main"
@@ -87,9 +76,7 @@ export function ComparePlace({ templates }: { templates: readonly Template[] }) 
                     {template.name}
                   </Txt>
                   <Txt kind="small" tone="quiet" numberOfLines={2}>
-                    {[USE_NAMES[template.use], lengthOf(template), takes(template)]
-                      .filter(Boolean)
-                      .join(', ')}
+                    {summaryOf(template)}
                   </Txt>
                 </View>
                 <Button
@@ -150,14 +137,6 @@ function columnsFor(shape: FrameShape, width: number, count: number): number {
 
 const styles = StyleSheet.create({
   screen: { flex: 1, backgroundColor: colour.paper },
-  header: {
-    flexDirection: 'row',
-    alignItems: 'center',
-    minHeight: 56,
-    paddingHorizontal: 4,
-    borderBottomWidth: 1,
-    borderColor: colour.hairline,
-  },
   grow: { flex: 1 },
   body: { padding: 16, paddingBottom: 48, gap: 24 },
   bodyWide: { padding: 32, maxWidth: 1400, width: '100%', marginHorizontal: 'auto' },

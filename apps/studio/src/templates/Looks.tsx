@@ -1,22 +1,16 @@
-import {
-  type Brand,
-  EMPTY_FILL,
-  type Fill,
-  type FrameShape,
-  type Template,
-  wearBrand,
-} from '@fresh-reel/core';
+import type { Brand, Fill, FrameShape, Template } from '@fresh-reel/core';
 import { useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Radio, RadioGroup } from '../ui/RadioGroup';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
 import { useNearScreen } from '../ui/useNearScreen';
+import { wornFill } from './ownFill';
 import { TemplatePreview } from './TemplatePreview';
 
 /** A template in one of its looks, wearing the user's brand if asked. */
 export function lookFill(template: Template, look: string | undefined, brand: Brand | undefined): Fill {
-  const worn = brand ? wearBrand(template, EMPTY_FILL, brand) : EMPTY_FILL;
+  const worn = wornFill(template, brand);
   return look === undefined ? worn : { ...worn, look };
 }
 

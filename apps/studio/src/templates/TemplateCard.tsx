@@ -7,7 +7,7 @@ import { Press } from '../ui/Press';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
 import { useNearScreen } from '../ui/useNearScreen';
-import { lengthOf, takes, USE_NAMES } from './facts';
+import { summaryOf } from './facts';
 import { TemplatePreview } from './TemplatePreview';
 
 interface Props {
@@ -86,7 +86,7 @@ function Content({ template, isOwn, moving, brand }: Props) {
         </Txt>
         <Txt kind="small" tone="quiet" numberOfLines={2}>
           {isOwn ? 'Yours. ' : ''}
-          {[USE_NAMES[template.use], lengthOf(template), takes(template)].filter(Boolean).join(', ')}
+          {summaryOf(template)}
         </Txt>
       </View>
     </>

@@ -9,7 +9,7 @@ import { useTitle } from '../shell/useTitle';
 import { useBrand, usePreferences, useSetPreferences } from '../storage/queries';
 import { useRemoveTemplate } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';
-import { Button, IconButton } from '../ui/Button';
+import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Icon } from '../ui/Icon';
 import { useToast } from '../ui/Toast';
@@ -23,13 +23,13 @@ import { Looks, lookFill } from './Looks';
 import { ReelSheet } from './ReelSheet';
 import { SLOT_KIND } from './slots';
 import { TemplatePreview } from './TemplatePreview';
+import { TemplatesHeader } from './TemplatesHeader';
 import { useStartReel } from './useStartReel';
 
 /** One template: how it moves in each frame, what it needs, and its guide. */
 export function TemplateDetails({ template, isOwn }: { template: Template; isOwn: boolean }) {
   const wide = useIsWide();
   useTitle(template.name);
-  const router = useRouter();
   const { data: brand } = useBrand();
   const [shape, setShape] = useState<FrameShape>(template.shape);
   const { wearing } = usePreferences();
@@ -47,16 +47,7 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
   return (
     <View style={styles.screen} testID="template-details">
       <SkipLink />
-      <View style={styles.header} role="banner">
-        <IconButton
-          icon="arrow-left"
-          label="Back to templates"
-          onPress={() => router.replace('/templates')}
-          testID="back"
-        />
-        <Txt kind="lead" level={1} style={styles.grow}>
-          {template.name}
-        </Txt>
+      <TemplatesHeader title={template.name}>
         <Button
           title="Use"
           label={`Use ${template.name}`}
@@ -64,7 +55,7 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
           onPress={() => void start(template, shape, wearing, fill)}
           testID="use-template"
         />
-      </View>
+      </TemplatesHeader>
       <ScrollView
         contentContainerStyle={[styles.body, wide && styles.bodyWide]}
         role="main"
@@ -255,15 +246,6 @@ function useTakingOut(template: Template): () => void {
 
 const styles = StyleSheet.create({
   screen: { flex: 1, backgroundColor: colour.paper },
-  header: {
-    flexDirection: 'row',
-    alignItems: 'center',
-    minHeight: 56,
-    paddingHorizontal: 4,
-    paddingRight: 12,
-    borderBottomWidth: 1,
-    borderColor: colour.hairline,
-  },
   grow: { flex: 1 },
   body: { paddingBottom: 48 },
   bodyWide: {

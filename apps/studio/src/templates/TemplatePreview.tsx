@@ -7,7 +7,6 @@ import {
   layoutFrame,
   newReel,
   type Template,
-  wearBrand,
 } from '@fresh-reel/core';
 import { useEffect, useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
@@ -16,6 +15,7 @@ import { Ground } from '../preview/Ground';
 import { useAttached, usePreviewSurface } from '../preview/usePreview';
 import { lessMotion } from '../ui/motion';
 import { colour } from '../ui/theme';
+import { wornFill } from './ownFill';
 
 interface Props {
   readonly template: Template;
@@ -40,7 +40,7 @@ export function TemplatePreview({ template, shape, moving, brand, fill, round }:
         name: template.name,
         now: '',
         shape,
-        fill: fill ?? (brand ? wearBrand(template, EMPTY_FILL, brand) : EMPTY_FILL),
+        fill: fill ?? wornFill(template, brand),
       }),
     [template, shape, brand, fill],
   );

@@ -45,6 +45,10 @@ export function takes(template: Template): string {
   ].join(', ');
 }
 
+/** What a template is for, how long it is, and what it takes, in a line. */
+export const summaryOf = (template: Template): string =>
+  [USE_NAMES[template.use], lengthOf(template), takes(template)].filter(Boolean).join(', ');
+
 /** The sounds of a template as it comes, and when each is heard. */
 export function soundsOf(template: Template): readonly { id: string; name: string; when: string }[] {
   const scene = new GraphicScene(template, EMPTY_FILL, layoutFrame(FRAMES.wide), DOCUMENT_ONLY);

@@ -1,5 +1,9 @@
 import { type Brand, EMPTY_FILL, type Fill, freshPicture, type Template, wearBrand } from '@fresh-reel/core';
 
+/** A template as it comes, wearing the user's brand if there is one. */
+export const wornFill = (template: Template, brand: Brand | null | undefined): Fill =>
+  brand ? wearBrand(template, EMPTY_FILL, brand) : EMPTY_FILL;
+
 /**
  * A template with what the user has at hand, so that several can be told apart by more than their samples.
  * @param lines words, a line for each text in the order of the template; a list takes all of them where there is no text
@@ -11,7 +15,7 @@ export function ownFill(
   pictures: readonly string[],
   brand: Brand | undefined,
 ): Fill {
-  const worn = brand ? wearBrand(template, EMPTY_FILL, brand) : EMPTY_FILL;
+  const worn = wornFill(template, brand);
   const of = (kind: string) => template.slots.filter((s) => s.kind === kind);
   const texts = of('text').flatMap((slot, i) => (lines[i] ? [[slot.id, lines[i]] as const] : []));
   const lists = of('text').length === 0 && lines.length > 0 ? of('list') : [];

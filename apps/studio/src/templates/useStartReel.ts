@@ -1,12 +1,10 @@
 import {
   addTitleAfter,
-  EMPTY_FILL,
   type FrameShape,
   messageOf,
   newReel,
   reelOverClip,
   type Template,
-  wearBrand,
 } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
 import { useCallback, useState } from 'react';
@@ -16,6 +14,7 @@ import { useBrand, useSaveReel } from '../storage/queries';
 import { readReel } from '../storage/reels';
 import type { ReelSummary } from '../storage/summaries';
 import { ifFree, reelLock } from '../storage/tabs';
+import { wornFill } from './ownFill';
 import { useRecent } from './useRecent';
 
 /** What smooth titles usually go out at (common practice); the reel can have another. */
@@ -26,8 +25,7 @@ export function useStartReel() {
   const { data: brand } = useBrand();
   const { start, fault } = useNewReel();
   const fillFor = useCallback(
-    (template: Template, branded: boolean) =>
-      branded && brand ? wearBrand(template, EMPTY_FILL, brand) : EMPTY_FILL,
+    (template: Template, branded: boolean) => wornFill(template, branded ? brand : undefined),
     [brand],
   );
   const router = useRouter();
