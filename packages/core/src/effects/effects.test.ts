@@ -164,3 +164,31 @@ describe('tear', () => {
     for (let y = 0; y < 540; y += 7) expect(Math.abs(begins(pixel, y)! - 450)).toBeLessThanOrEqual(40);
   });
 });
+
+describe('inner shadow', () => {
+  const lit = { effect: 'inner-shadow', angle: 90, distance: 30, radius: 4, colour: '#000000', opacity: 1 };
+  const plate = (part: object = {}) =>
+    box('plate', [400, 300], [800, 400], '#FFFFFF', { effects: [lit], ...part });
+
+  it('falls onto the content from its edge, the way it is thrown, and keeps to it', () => {
+    const pixel = painted([plate()]);
+    expect(pixel(400, 155)[0]).toBeLessThan(40);
+    expect(pixel(400, 250)).toEqual([255, 255, 255, 255]);
+    expect(pixel(400, 345)).toEqual([255, 255, 255, 255]);
+    expect(pixel(400, 145)[3]).toBe(0);
+    expect(pixel(400, 355)[3]).toBe(0);
+  });
+
+  it('is not thrown by the edge of the frame', () => {
+    const pixel = painted([plate({ offset: [-100, -100], size: [2200, 1400] })]);
+    expect(pixel(400, 1)).toEqual([255, 255, 255, 255]);
+  });
+
+  it('leaves half-clear content as clear as it was', () => {
+    const [plain, shaded] = [
+      painted([plate({ effects: [], opacity: 0.5 })]),
+      painted([plate({ opacity: 0.5 })]),
+    ];
+    for (const y of [148, 150, 160, 349, 350]) expect(shaded(300, y)[3]).toBe(plain(300, y)[3]);
+  });
+});

@@ -12,6 +12,7 @@ import { type Frost, frost, frostSchema } from './frost';
 import { type Glow, glow, glowSchema } from './glow';
 import { type GrainOver, grain, grainSchema } from './grain';
 import { type Halftone, halftone, halftoneSchema } from './halftone';
+import { type InnerShadow, innerShadow, innerShadowSchema } from './innerShadow';
 import type { EffectKind, EffectMoment, EffectTools, Growth } from './kind';
 import { type LongShadow, longShadow, longShadowSchema } from './longShadow';
 import { type Neon, neon, neonSchema } from './neon';
@@ -38,6 +39,7 @@ import { type Vignette, vignette, vignetteSchema } from './vignette';
 export type Effect =
   | Blur
   | Shadow
+  | InnerShadow
   | Frost
   | Tear
   | Disturb
@@ -63,6 +65,7 @@ export type Effect =
 export const effectSchema = z.discriminatedUnion('effect', [
   blurSchema,
   shadowSchema,
+  innerShadowSchema,
   frostSchema,
   tearSchema,
   disturbSchema,
@@ -94,6 +97,8 @@ function resolved(document: EffectDocument, at: Resolving): Effect | undefined {
       return valuesOf(blur, document, at);
     case 'shadow':
       return valuesOf(shadow, document, at);
+    case 'inner-shadow':
+      return valuesOf(innerShadow, document, at);
     case 'frost':
       return valuesOf(frost, document, at);
     case 'tear':
@@ -146,6 +151,8 @@ function withKind<R>(effect: Effect, use: <D, V>(kind: EffectKind<D, V>, values:
       return use(blur, effect);
     case 'shadow':
       return use(shadow, effect);
+    case 'inner-shadow':
+      return use(innerShadow, effect);
     case 'frost':
       return use(frost, effect);
     case 'tear':

@@ -2,7 +2,9 @@ import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
 import { markSchema, type Property, property, type Value } from '../documents/property';
 import { effectSchema } from '../effects/registry';
-import type { Paint } from '../paint/ops';
+import type { Rect } from '../geometry/rect';
+import { MATERIALS } from '../paint/materials/kinds';
+import type { Material, Paint } from '../paint/ops';
 import { BLEND_MODES } from '../paint/ops';
 
 const number = z.number().min(-100000).max(100000);
@@ -21,9 +23,22 @@ export const marginSchema = z.union([
 ]);
 export type Margin = z.infer<typeof marginSchema>;
 
+/** What a paint is made of, laid over its colour or gradient. */
+const materialSchema = z.strictObject({
+  of: property(z.enum(MATERIALS)),
+  /** How much of it is seen. */
+  strength: property(z.number().min(0).max(1)).default(1),
+  /** How coarse it is, as a multiple. */
+  size: property(z.number().min(0.1).max(10)).default(1),
+  /** Degrees, clockwise. */
+  angle: numberProperty.default(0),
+  seed: z.number().int().min(0).max(100000).default(1),
+});
+
 export const paintSchema = z.union([
-  z.strictObject({ colour: colourProperty }),
+  z.strictObject({ colour: colourProperty, material: materialSchema.optional() }),
   z.strictObject({
+    material: materialSchema.optional(),
     gradient: z.enum(['linear', 'radial']),
     /** Linear: direction in degrees, 0 to the right, 90 downwards. */
     angle: numberProperty.default(90),
@@ -162,12 +177,26 @@ export interface LayerBase extends z.infer<z.ZodObject<typeof layerBase>> {}
 
 export type ValueOf = <T extends Value>(p: Property<T>) => T;
 
-/** A paint's values, laid over a box. */
-export function resolvePaint(
-  paint: PaintDocument,
-  box: { x: number; y: number; width: number; height: number },
+/** Frame units of a texel of a material of size 1. */
+const TEXEL = 1.4;
+
+function resolveMaterial(
+  { of, strength, size, angle, seed }: z.infer<typeof materialSchema>,
+  box: Rect,
   value: ValueOf,
-): Paint {
+): Material {
+  const [turn, grown] = [(value(angle) * Math.PI) / 180, value(size) * TEXEL];
+  const [c, s] = [Math.cos(turn) * grown, Math.sin(turn) * grown];
+  return { of: value(of), strength: value(strength), seed, map: [c, s, -s, c, box.x, box.y] };
+}
+
+/** A paint's values, laid over a box. */
+export function resolvePaint(paint: PaintDocument, box: Rect, value: ValueOf): Paint {
+  const ground = resolveGround(paint, box, value);
+  return paint.material ? { ...ground, material: resolveMaterial(paint.material, box, value) } : ground;
+}
+
+function resolveGround(paint: PaintDocument, box: Rect, value: ValueOf): Paint {
   if ('colour' in paint) return { kind: 'solid', colour: value(paint.colour) };
   const stops = paint.stops.map(([at, colour]) => [at, value(colour)] as const);
   if (paint.gradient === 'radial') {

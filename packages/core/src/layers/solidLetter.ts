@@ -162,7 +162,7 @@ function pictureOf(fill: TextFill, tools: PaintTools) {
 }
 
 function shadedPaint(paint: Paint, shaded: (colour: string) => string): Paint {
-  if (paint.kind === 'solid') return { kind: 'solid', colour: shaded(paint.colour) };
+  if (paint.kind === 'solid') return { ...paint, colour: shaded(paint.colour) };
   return { ...paint, stops: paint.stops.map(([at, colour]) => [at, shaded(colour)] as const) };
 }
 

@@ -1,5 +1,5 @@
 import { longestStroke } from '../geometry/length';
-import { type Homography, type Matrix4, planeOf, planeTimes } from '../geometry/matrix';
+import { type Homography, type Matrix4, multiplyAffine, planeOf, planeTimes } from '../geometry/matrix';
 import { joinPaths, type Path, rectanglePath, transformPath } from '../geometry/path';
 import type { Memo } from '../memo';
 import { faded, within } from '../paint/compose';
@@ -143,8 +143,14 @@ export function joinedPath(glyphs: readonly PlacedGlyph[], size: number, shift: 
   return memo.of(`joined/${shift}`, () => joinPaths(outlines()), glyphs);
 }
 
-/** A gradient laid over the whole text, in the coordinates of one glyph. */
+/** A gradient and a material laid over the whole text, in the coordinates of one glyph. */
 function shifted(paint: Paint, x: number, y: number, size: number): Paint {
+  const { material } = paint;
+  if (material) {
+    const { material: _, ...ground } = paint;
+    const map = multiplyAffine([1 / size, 0, 0, 1 / size, -x / size, -y / size], material.map);
+    return { ...shifted(ground, x, y, size), material: { ...material, map } };
+  }
   if (paint.kind === 'solid') return paint;
   const at = ([px, py]: readonly [number, number]): [number, number] => [(px - x) / size, (py - y) / size];
   return paint.kind === 'linear'

@@ -1,7 +1,8 @@
 import type { Effect } from '../effects/registry';
-import type { Homography } from '../geometry/matrix';
+import type { Affine, Homography } from '../geometry/matrix';
 import type { Path } from '../geometry/path';
 import type { Rect } from '../geometry/rect';
+import type { MaterialName } from './materials/kinds';
 
 /** The sixteen blend modes of W3C Compositing and Blending Level 1, §10. */
 export const BLEND_MODES = [
@@ -27,8 +28,19 @@ export type BlendMode = (typeof BLEND_MODES)[number];
 /** How a group meets what lies below: a blend mode, or the part that stays inside or outside the group's alpha. */
 export type Composite = BlendMode | 'keep-inside' | 'keep-outside';
 
-/** A colour or a gradient; points in the coordinates of the operation's plane. */
-export type Paint =
+/** A shade of wood, cloth or stone over a colour or gradient. */
+export interface Material {
+  readonly of: MaterialName;
+  readonly seed: number;
+  /** 0..1. */
+  readonly strength: number;
+  /** From texels of its tile to the operation's plane. */
+  readonly map: Affine;
+}
+
+/** A colour or a gradient, of some material or of none; points in the coordinates of the operation's plane. */
+export type Paint = Ground & { readonly material?: Material };
+type Ground =
   | { readonly kind: 'solid'; readonly colour: string }
   | {
       readonly kind: 'linear';

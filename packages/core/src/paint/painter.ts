@@ -17,10 +17,12 @@ import { EMOJI_FAMILY } from '../text/fonts';
 import { drawingBounds, pixelBox, sourceOf } from './bounds';
 import { Grain } from './grain';
 import { KeptGradients, KeptPictures, movesAsOne } from './kept';
+import { Patterns } from './materials/patterns';
 import { Mipmaps } from './mipmap';
 import { paintSamples } from './motionBlur';
 import type { Composite, Drawing, Op } from './ops';
 import {
+  type Brush,
   clipTo,
   type PathFor,
   paintCopies,
@@ -77,11 +79,13 @@ export class Painter {
   private readonly kept: KeptPictures;
   private readonly gradients = new KeptGradients((surface) => this.giveBack(surface));
   private readonly grounds: StandingGrounds;
+  private readonly brush: Brush;
 
   constructor(private readonly host: PaintHost) {
     this.mipmaps = new Mipmaps(host);
     this.sprites = new Sprites((width, height) => host.createSurface(width, height));
     this.grain = new Grain(host);
+    this.brush = { pathFor: (path) => this.pathFor(path), patterns: new Patterns(host) };
     this.kept = new KeptPictures(
       (id, at) => host.picture(id, at),
       (surface) => this.giveBack(surface),
@@ -251,18 +255,18 @@ export class Painter {
     begin(view.surface.context, opacity, blend);
     switch (op.op) {
       case 'path': {
-        const parts = op.fill !== undefined && op.stroke !== undefined;
+        const parts = (op.fill !== undefined && op.stroke !== undefined) || isShaded(op);
         const apart = parts && (opacity < 1 || (blend ?? 'normal') !== 'normal');
         if (op.small && this.sprites.lay(op, view, this.pathFor)) break;
         if (this.paintKept(op, view)) break;
-        if (apart) this.paintApart(op, view, (on) => paintPath(op, on, this.pathFor));
-        else paintPath(op, view, this.pathFor);
+        if (apart) this.paintApart(op, view, (on) => paintPath(op, on, this.brush));
+        else paintPath(op, view, this.brush);
         break;
       }
       case 'copies':
         if (opacity < 1 || (blend ?? 'normal') !== 'normal')
-          this.paintApart(op, view, (on) => paintCopies(op, on, this.pathFor));
-        else paintCopies(op, view, this.pathFor);
+          this.paintApart(op, view, (on) => paintCopies(op, on, this.brush));
+        else paintCopies(op, view, this.brush);
         break;
       case 'faces':
         if (opacity < 1 || (blend ?? 'normal') !== 'normal')
@@ -320,11 +324,11 @@ export class Painter {
     this.giveBack(surface);
   }
 
-  /** Paints a gradient that stands still and fills the view from its picture. @returns whether it does */
+  /** Paints a gradient or a material that stands still and fills the view from its picture. @returns whether it does */
   private paintKept(op: PathOp, view: View): boolean {
     const { fill, stroke, opacity, blend = 'normal' } = op;
-    if (fill === undefined || fill.kind === 'solid' || stroke || opacity < 1 || blend !== 'normal')
-      return false;
+    const plain = fill === undefined || (fill.kind === 'solid' && !fill.material);
+    if (plain || stroke || opacity < 1 || blend !== 'normal') return false;
     const { canvas } = view.surface;
     const seen = { x: view.left, y: view.top, width: canvas.width, height: canvas.height };
     if (!holds(boxIn(view, op), seen)) return false;
@@ -338,7 +342,7 @@ export class Painter {
   /** A path alone, at the pixels of a box of the frame. */
   private pictureOf(op: PathOp, box: Rect, scale: number): Surface {
     const surface = this.borrow(box.width, box.height);
-    paintPath(op, { surface, scale, left: box.x, top: box.y }, this.pathFor);
+    paintPath(op, { surface, scale, left: box.x, top: box.y }, this.brush);
     return surface;
   }
 
@@ -444,6 +448,10 @@ function shownScale({ plane, source, target }: Extract<Op, { op: 'picture' }>, s
     planeScale(plane, target) * scale * Math.max(target.width / source.width, target.height / source.height)
   );
 }
+
+/** Whether a path has a material, which is laid over its colour. */
+const isShaded = ({ fill, stroke }: PathOp) =>
+  fill?.material !== undefined || stroke?.paint.material !== undefined;
 
 const clippedTo = (box: Rect, clip: Rect | undefined) => (clip ? intersection(box, clip) : box);
 

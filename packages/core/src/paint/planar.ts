@@ -2,6 +2,7 @@ import {
   affineOf,
   type Homography,
   isAffine,
+  largestScale,
   multiplyAffine,
   planeInView,
   planeTimes,
@@ -11,7 +12,8 @@ import { type Path, pathBounds } from '../geometry/path';
 import { flatMap, projectPath } from '../geometry/plane';
 import type { Rect } from '../geometry/rect';
 import { inkedBounds, signBounds } from './bounds';
-import type { Op, Paint, StrokeStyle } from './ops';
+import type { Patterns } from './materials/patterns';
+import type { Material, Op, Paint, StrokeStyle } from './ops';
 import type { Context2D, PathSink, Surface } from './surface';
 import { drawThrough, TOLERANCE } from './tiles';
 
@@ -25,6 +27,12 @@ export interface View {
 
 /** A path as the host fills it. */
 export type PathFor = (path: Path) => PathSink;
+
+/** What paths are painted with. */
+export interface Brush {
+  readonly pathFor: PathFor;
+  readonly patterns: Patterns;
+}
 
 /** Farthest a line may lie from the curve it stands for, in pixels. */
 const FLATNESS = 0.1;
@@ -53,36 +61,63 @@ function outlineIn({ path, plane: own }: { path: Path; plane: Homography }, box:
 }
 
 /** Fills and strokes a path through its plane. */
-export function paintPath(op: Extract<Op, { op: 'path' }>, view: View, pathFor: PathFor): void {
+export function paintPath(op: Extract<Op, { op: 'path' }>, view: View, brush: Brush): void {
   const { fill, stroke } = op;
   const box = inkedBounds(op);
-  if (fill?.kind === 'solid' && !stroke) {
+  if (fill?.kind === 'solid' && !fill.material && !stroke) {
     const { context } = view.surface;
     const outline = outlineIn(op, box, view);
     context.fillStyle = fill.colour;
-    context.fill(pathFor(outline));
+    context.fill(brush.pathFor(outline));
     return;
   }
-  const path = pathFor(op.path);
+  const path = brush.pathFor(op.path);
+  const ofTexel = largestScale(op.plane, box.x + box.width / 2, box.y + box.height / 2) * view.scale;
   inPlane(op.plane, box, view, (context) => {
     if (fill) {
       context.fillStyle = styleOf(fill, context);
       context.fill(path);
+      shaded(fill.material, ofTexel, context, brush, (pattern) => {
+        context.fillStyle = pattern;
+        context.fill(path);
+      });
     }
     if (stroke) {
       strokeWith(context, stroke);
       context.stroke(path);
+      shaded(stroke.paint.material, ofTexel, context, brush, (pattern) => {
+        context.strokeStyle = pattern;
+        context.stroke(path);
+      });
     }
   });
 }
 
+/** Lays a material's shade over what was just painted, whose alpha stays. @param scale pixels of a unit of the plane */
+function shaded(
+  material: Material | undefined,
+  scale: number,
+  context: Context2D,
+  { patterns }: Brush,
+  paint: (pattern: unknown) => void,
+): void {
+  if (!material || material.strength <= 0.004) return;
+  const [a, b] = material.map;
+  const opacity = context.globalAlpha;
+  context.globalAlpha = opacity * material.strength;
+  context.globalCompositeOperation = 'source-atop';
+  paint(patterns.styleOf(material, Math.hypot(a, b) * scale, context));
+  context.globalCompositeOperation = 'source-over';
+  context.globalAlpha = opacity;
+}
+
 /** Paints every copy of an outline, one after the other. The context's opacity is that of each copy. */
-export function paintCopies(op: Extract<Op, { op: 'copies' }>, view: View, pathFor: PathFor): void {
+export function paintCopies(op: Extract<Op, { op: 'copies' }>, view: View, brush: Brush): void {
   const { path, plane, fill, places, opacities } = op;
   const { context } = view.surface;
-  const shown = pathFor(path);
+  const shown = brush.pathFor(path);
   const inView = inPixels(plane, view);
-  const flat = fill.kind === 'solid' && isAffine(inView) ? affineOf(inView) : undefined;
+  const flat = fill.kind === 'solid' && !fill.material && isAffine(inView) ? affineOf(inView) : undefined;
   if (fill.kind === 'solid') context.fillStyle = fill.colour;
   for (let i = 0; i + 5 < places.length; i += 6) {
     const opacity = opacities?.[i / 6] ?? 1;
@@ -99,7 +134,7 @@ export function paintCopies(op: Extract<Op, { op: 'copies' }>, view: View, pathF
     if (flat) {
       context.setTransform(...multiplyAffine(flat, place));
       context.fill(shown);
-    } else paintPath({ op: 'path', path, plane: planeTimes(plane, place), fill, opacity: 1 }, view, pathFor);
+    } else paintPath({ op: 'path', path, plane: planeTimes(plane, place), fill, opacity: 1 }, view, brush);
   }
 }
 

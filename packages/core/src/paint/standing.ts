@@ -98,6 +98,8 @@ function sameWhole(a: readonly Op[], b: readonly Op[]): number {
 /** Whether operations cost more than laying a picture of them: a few plain fills do not. */
 function costs(ops: readonly Op[]): boolean {
   const dear = (op: Op) =>
-    op.op !== 'clip' && op.op !== 'unclip' && (op.op !== 'path' || op.fill?.kind !== 'solid');
+    op.op !== 'clip' &&
+    op.op !== 'unclip' &&
+    (op.op !== 'path' || op.fill?.kind !== 'solid' || op.fill.material !== undefined);
   return ops.length > 6 || ops.some(dear);
 }

@@ -43,8 +43,13 @@ export interface Context2D {
     width: number,
     height: number,
   ): { data: Uint8ClampedArray; width: number; height: number };
+  createPattern(image: unknown, repetition: string): Pattern | null;
   putImageData(data: unknown, x: number, y: number): void;
   createImageData(width: number, height: number): { data: Uint8ClampedArray; width: number; height: number };
+}
+
+export interface Pattern {
+  setTransform(map: { a: number; b: number; c: number; d: number; e: number; f: number }): void;
 }
 
 export interface Gradient {
