@@ -108,6 +108,110 @@ function click(): Sound {
   });
 }
 
+/** Knocks one after the other, each a short ringing body with a little noise: what is dropped, flapped or wound. */
+function knocks(
+  seconds: number,
+  times: readonly number[],
+  body: {
+    readonly pitch: number;
+    readonly ring: number;
+    readonly noise: number;
+    readonly dull: number;
+    readonly loud: number;
+  },
+  seed: number,
+): Sound {
+  const filters = { [-1]: new Filter(), 1: new Filter() } as Record<-1 | 1, Filter>;
+  return made(seconds, (t, n, side) => {
+    let [tone, brush] = [0, 0];
+    times.forEach((at, k) => {
+      const own = t - at;
+      if (own < 0) return;
+      const pitch = body.pitch * (1 + 0.14 * noise(k, seed));
+      const loud = 0.75 + 0.25 * noise(k, seed + 1);
+      tone +=
+        (Math.sin(2 * Math.PI * pitch * own) + 0.4 * Math.sin(2 * Math.PI * pitch * 2.76 * own)) *
+        Math.exp(-body.ring * own) *
+        loud;
+      brush += Math.exp(-body.ring * 2.2 * own) * loud;
+    });
+    const { low } = filters[side].next(noise(n, side + seed + 5), body.dull, 0.9);
+    return Math.tanh(tone * 0.5 + low * brush * body.noise) * body.loud;
+  });
+}
+
+/** A heavy thing set down. */
+const thud = () => knocks(0.6, [0], { pitch: 74, ring: 11, noise: 1.4, dull: 900, loud: 1.3 }, 71);
+
+/** Wood on wood, with one small bounce. */
+const knock = () => knocks(0.5, [0, 0.13], { pitch: 310, ring: 24, noise: 1.1, dull: 2600, loud: 1.12 }, 81);
+
+/** Flaps that turn over, or a wheel that is wound: a row of small clacks that slows down. */
+const flaps = () =>
+  knocks(
+    1,
+    Array.from({ length: 13 }, (_, i) => 0.045 * i + 0.0024 * i * i),
+    { pitch: 940, ring: 70, noise: 1.6, dull: 5200, loud: 0.74 },
+    91,
+  );
+
+/** A bubble that bursts: a tone that leaps up. */
+function pop(): Sound {
+  return made(0.45, (t, _n, side) => {
+    const up = 240 * t + (520 / 30) * (1 - Math.exp(-30 * t)) * (1 + 0.01 * side);
+    return Math.tanh(Math.sin(2 * Math.PI * up) * Math.exp(-13 * t) * (1 - Math.exp(-500 * t)) * 1.6) * 0.43;
+  });
+}
+
+/** A spring that is let go: a tone that wobbles as it dies. */
+function boing(): Sound {
+  return made(0.8, (t, _n, side) => {
+    const wobble = 190 * t + (34 / (2 * Math.PI * 9)) * Math.sin(2 * Math.PI * 9 * t) * Math.exp(-3 * t);
+    const tone = Math.sin(2 * Math.PI * wobble) + 0.35 * Math.sin(2 * Math.PI * 2.01 * wobble + side * 0.2);
+    return Math.tanh(tone * Math.exp(-5.5 * t) * (1 - Math.exp(-300 * t))) * 0.41;
+  });
+}
+
+/** Paper or cloth that is handled: noise in quick uneven strokes. */
+function rustle(): Sound {
+  const filters = { [-1]: new Filter(), 1: new Filter() } as Record<-1 | 1, Filter>;
+  return made(0.8, (t, n, side) => {
+    let strokes = 0;
+    for (let k = 0; k < 7; k++)
+      strokes += bump(t, 0.09 + k * 0.085 + 0.03 * noise(k, 101), 0.022 + 0.02 * (k % 3));
+    const crackle = Math.abs(noise(Math.floor(n / 9), 102 + side)) ** 6;
+    const { band } = filters[side].next(noise(n, side + 105), 3600 + 900 * side, 0.9);
+    return Math.tanh(band * strokes * (0.5 + 1.6 * crackle) * 1.5) * 0.32;
+  });
+}
+
+/** What burns in or is sprayed: noise that hisses and crackles as it dies. */
+function hiss(): Sound {
+  const filters = { [-1]: new Filter(), 1: new Filter() } as Record<-1 | 1, Filter>;
+  return made(1.4, (t, n, side) => {
+    const body = (1 - Math.exp(-40 * t)) * Math.exp(-2.1 * t);
+    const spit = Math.abs(noise(Math.floor(n / 40), 112 + side)) ** 14 * 3;
+    const { high } = filters[side].next(noise(n, side + 115), 3200, 0.8);
+    return Math.tanh(high * body * (0.55 + spit)) * 0.33;
+  });
+}
+
+/** A small bell, struck once. */
+function chime(): Sound {
+  const partials = [
+    [1, 1, 3.2],
+    [2.76, 0.5, 5],
+    [5.4, 0.28, 8],
+    [8.93, 0.14, 12],
+  ] as const;
+  return made(1.5, (t, _n, side) => {
+    let sum = 0;
+    for (const [times, loud, fade] of partials)
+      sum += Math.sin(2 * Math.PI * 880 * times * (1 + side * 0.0006) * t) * loud * Math.exp(-fade * t);
+    return sum * (1 - Math.exp(-900 * t)) * 0.23;
+  });
+}
+
 /** A short bed that goes round: soft chords over a slow beat, eight seconds without a seam. */
 function bed(): Sound {
   const LENGTH = 8;
@@ -154,7 +258,23 @@ function bed(): Sound {
   return raw;
 }
 
-const MAKERS = { whoosh, riser, hit, heartbeat, clap, click, bed } as const;
+const MAKERS = {
+  whoosh,
+  riser,
+  hit,
+  heartbeat,
+  clap,
+  click,
+  thud,
+  knock,
+  flaps,
+  pop,
+  boing,
+  rustle,
+  hiss,
+  chime,
+  bed,
+} as const;
 export const SOUNDS = Object.keys(MAKERS) as (keyof typeof MAKERS)[];
 
 export async function writeSound(name: keyof typeof MAKERS, path: string): Promise<void> {
