@@ -62,6 +62,23 @@ describe('particles', () => {
       expect(sameOps(backwards.evaluate(t).ops, seen[i]!)).toBe(true);
   });
 
+  it('come from an outline where it lies, wherever their layer is put', () => {
+    for (const where of ['inside', 'edge'] as const) {
+      const layer = particles({
+        from: { outline: { kind: 'rectangle' }, where },
+        size: [300, 200],
+        at: [0.5, 0.5],
+        origin: [0.5, 0.5],
+        born: { count: 60, at: { at: 0 } },
+        show: [1],
+      });
+      const [op] = copiesAt([layer], 1);
+      const { x, y, width, height } = opsBounds([op!]);
+      expect(Math.abs(x + width / 2 - 960)).toBeLessThan(30);
+      expect(Math.abs(y + height / 2 - 540)).toBeLessThan(30);
+    }
+  });
+
   it('come in so far as they are wanted at their birth, and stay then', () => {
     const amount = {
       keys: [

@@ -264,7 +264,7 @@ function sourcesOf(
     return [{ points: [[x * box.width, y * box.height]] }];
   }
   if ('outline' in from) {
-    const path = outlinePath(from.outline, { x: 0, y: 0, ...box }, tools);
+    const path = outlinePath(from.outline, { x: 0, y: 0, width: box.width, height: box.height }, tools);
     const points = memo.of(
       `scatter/${from.where}/${seed}`,
       () => scatter(path, PLACES, seed, from.where),

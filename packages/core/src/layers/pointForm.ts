@@ -64,7 +64,9 @@ function spotsOf(layer: PointsLayer, box: Size, tools: PaintTools): { spots: Spo
     case 'wave':
       return { spots: onGrid(form.across, 1, form.deep).slice(0, 4000) };
     case 'outline': {
-      const ruler = new PathRuler(outlinePath(form.outline, { x: 0, y: 0, ...box }, tools));
+      const ruler = new PathRuler(
+        outlinePath(form.outline, { x: 0, y: 0, width: box.width, height: box.height }, tools),
+      );
       const many = manyOf(layer, tools);
       return {
         spots: Array.from({ length: many }, (_, i): Spot => {
@@ -131,7 +133,10 @@ export function formOf(layer: PointsLayer, box: Size, deep: number, tools: Paint
   // A list tells what has no place each time.
   if (form.kind === 'places') listOf(form.slot, form.columns, tools);
   const within = links?.by === 'distance' ? value(links.within) : 0;
-  const path = form.kind === 'outline' ? outlinePath(form.outline, { x: 0, y: 0, ...box }, tools) : undefined;
+  const path =
+    form.kind === 'outline'
+      ? outlinePath(form.outline, { x: 0, y: 0, width: box.width, height: box.height }, tools)
+      : undefined;
   const key = `form/${JSON.stringify([form.kind, form, links?.by, links?.near, within, box, deep, seed, values])}`;
   return memo.of(
     key,

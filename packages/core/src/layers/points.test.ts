@@ -34,6 +34,14 @@ const isDot = ([x0, y0, , x1, y1]: number[]) => x0 === x1 && y0 === y1;
 const WORDS = { slot: 'list', family: 'Figtree', colour: '#FFFFFF' };
 
 describe('linked points', () => {
+  it('of an outline lie on it, wherever their layer is put', () => {
+    const form = { kind: 'outline', outline: { kind: 'rectangle' }, count: 40 };
+    const dots = rowsOf(scene({ form }).evaluate(0).ops);
+    const side = (at: number) => dots.map((row) => row[at]!);
+    expect([Math.min(...side(0)), Math.max(...side(0))].map(Math.round)).toEqual([560, 1360]);
+    expect([Math.min(...side(1)), Math.max(...side(1))].map(Math.round)).toEqual([340, 740]);
+  });
+
   it('show where a pinhole camera sees them, the farthest first (gl-matrix)', () => {
     const ops = scene({ form: { kind: 'sphere', count: 200 }, deep: 400, turn: [20, 30, 10] }).evaluate(
       0,
