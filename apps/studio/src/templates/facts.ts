@@ -21,6 +21,7 @@ export const USE_NAMES: Readonly<Record<Use, string>> = {
   caption: 'Caption',
   quote: 'Quote',
   gallery: 'Gallery',
+  card: 'Card',
   credits: 'Credits',
   overlay: 'Overlay',
 };

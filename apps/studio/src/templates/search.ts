@@ -13,6 +13,7 @@ const USE_WORDS: Readonly<Record<Use, string>> = {
   caption: 'subtitle lower place date location where when news label',
   quote: 'quotation testimonial review saying words text',
   gallery: 'slideshow photos pictures images album memories wall montage music',
+  card: 'announcement notice ticket poster invitation event date weather forecast flyer',
   credits: 'outro ending end cast crew names roll list thanks subtitle music',
   overlay: 'transition cut wipe flash burn film texture effect cover',
 };

@@ -24,6 +24,7 @@ export const USES = [
   'quote',
   'credits',
   'gallery',
+  'card',
   'overlay',
 ] as const;
 export type Use = (typeof USES)[number];
