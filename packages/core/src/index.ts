@@ -4,7 +4,7 @@ export { BeatFinder } from './analyse/beats';
 export { SHOT_PICTURE, ShotFinder } from './analyse/shots';
 export { ACTION_SAFE, checkGraphic, type Finding, TITLE_SAFE } from './checks/checks';
 export { FlashMeter } from './checks/flashes';
-export { contrast } from './colour/colour';
+export { contrast, oklabOf } from './colour/colour';
 export { type Brand, brandKind, type LineRole, type LogoRole } from './documents/brand';
 export {
   type ControlFill,
@@ -285,6 +285,8 @@ export {
   sequenceName,
   videoBitrate,
 } from './render/plan';
+export { graphicSounds } from './sound/graphicSounds';
+export { LoudnessMeter } from './sound/loudness';
 export type { SoundSource } from './sound/mix';
 export type { SoundFacts, SoundPlay } from './sound/play';
 export { LimitedMix, type MixFacts, MixRender } from './sound/render';

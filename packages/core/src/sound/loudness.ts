@@ -87,14 +87,25 @@ export class LoudnessMeter {
     return 20 * Math.log10(Math.max(this.highest, ...rest));
   }
 
-  /** LUFS; −∞ where nothing is louder than the gate, or the programme is shorter than a block. */
-  get integrated(): number {
+  /** The power of each block. */
+  private blocks(): number[] {
     const blocks: number[] = [];
     for (let i = 0; i + STEPS_A_BLOCK <= this.steps.length; i++) {
       let power = 0;
       for (let k = 0; k < STEPS_A_BLOCK; k++) power += this.steps[i + k]!;
       blocks.push(power / STEPS_A_BLOCK);
     }
+    return blocks;
+  }
+
+  /** The loudest 400 ms, in LUFS: maximum momentary loudness (EBU Tech 3341); −∞ of silence. */
+  get momentary(): number {
+    return loudnessOf(Math.max(0, ...this.blocks()));
+  }
+
+  /** LUFS; −∞ where nothing is louder than the gate, or the programme is shorter than a block. */
+  get integrated(): number {
+    const blocks = this.blocks();
     const mean = (list: readonly number[]) => list.reduce((s, v) => s + v, 0) / list.length;
     const heard = blocks.filter((p) => loudnessOf(p) > ABSOLUTE_GATE);
     if (heard.length === 0) return Number.NEGATIVE_INFINITY;

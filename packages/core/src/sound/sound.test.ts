@@ -94,6 +94,7 @@ describe('loudness is what ffmpeg’s ebur128 finds (ITU-R BS.1770-4)', () => {
     const meter = new LoudnessMeter();
     meter.push([tone(997, 1, 5), new Float32Array(5 * SOUND_RATE)]);
     expect(meter.integrated).toBeCloseTo(-3.01, 2);
+    expect(meter.momentary).toBeCloseTo(-3.01, 2);
   });
 
   it('of silence there is none', () => {
