@@ -167,7 +167,7 @@ describe.each(all)('neighbours in %s', (_, template) => {
         const { regions } = s.evaluate(time);
         const shown = texts.flatMap((slot) => {
           const region = s.timeOf(slot.moment) === time && regions.find((r) => r.slot === slot.id);
-          return region ? [{ id: slot.id, box: boundsOf(region.quad, 1) }] : [];
+          return region ? [{ id: slot.id, quad: region.quad }] : [];
         });
         for (const [i, a] of shown.entries()) {
           for (const b of shown.slice(i + 1)) {
@@ -239,8 +239,31 @@ describe.each(all)('the words of %s', (_, template) => {
   }, 120_000);
 });
 
+type Quad = readonly (readonly [number, number])[];
+
+/** How far two quads reach into each other at least, along any of their edges (separating axis theorem). */
+function meetingOf(a: Quad, b: Quad): number {
+  const axes = [a, b].flatMap((quad) =>
+    quad.map(([x, y], i) => {
+      const [nx, ny] = quad[(i + 1) % quad.length]!;
+      const length = Math.hypot(nx - x, ny - y) || 1;
+      return [(ny - y) / length, (x - nx) / length] as const;
+    }),
+  );
+  const reach = (quad: Quad, [ax, ay]: readonly [number, number]) => {
+    const at = quad.map(([x, y]) => x * ax + y * ay);
+    return [Math.min(...at), Math.max(...at)] as const;
+  };
+  return Math.min(
+    ...axes.map((axis) => {
+      const [p, q] = [reach(a, axis), reach(b, axis)];
+      return Math.min(p[1], q[1]) - Math.max(p[0], q[0]);
+    }),
+  );
+}
+
 /** Whole pixels around a quad. */
-function boundsOf(quad: readonly (readonly [number, number])[], scale: number) {
+function boundsOf(quad: Quad, scale: number) {
   const [xs, ys] = [0, 1].map((axis) => quad.map((p) => p[axis]! * scale));
   const [left, top] = [Math.max(0, Math.floor(Math.min(...xs!))), Math.max(0, Math.floor(Math.min(...ys!)))];
   return { left, top, right: Math.ceil(Math.max(...xs!)), bottom: Math.ceil(Math.max(...ys!)) };
