@@ -171,9 +171,8 @@ describe.each(all)('neighbours in %s', (_, template) => {
         });
         for (const [i, a] of shown.entries()) {
           for (const b of shown.slice(i + 1)) {
-            const wideBy = Math.min(a.box.right, b.box.right) - Math.max(a.box.left, b.box.left);
-            const highBy = Math.min(a.box.bottom, b.box.bottom) - Math.max(a.box.top, b.box.top);
-            if (wideBy > TIGHT && highBy > TIGHT) met.add(`${a.id} and ${b.id} by ${Math.round(highBy)}`);
+            const by = meetingOf(a.quad, b.quad);
+            if (by > TIGHT) met.add(`${a.id} and ${b.id} by ${Math.round(by)}`);
           }
         }
       }
