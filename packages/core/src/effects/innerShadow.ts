@@ -2,8 +2,6 @@ import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
 import { property } from '../documents/property';
 import { type EffectKind, onlySchema } from './kind';
-import { copyOf } from './mixed';
-import { softened } from './soften';
 
 export const innerShadowSchema = z.strictObject({
   effect: z.literal('inner-shadow'),
@@ -24,6 +22,9 @@ export interface InnerShadow {
   readonly colour: string;
   readonly opacity: number;
 }
+
+/** Pixels of standard deviation that its softness is made with, where it has as many. */
+const SHARP = 1.5;
 
 /**
  * A soft shadow that the edge throws onto the content, as if it lay deeper than what is around it. In a light colour,
@@ -54,24 +55,33 @@ export const innerShadow: EffectKind<z.infer<typeof innerShadowSchema>, InnerSha
     const reach = radius * 3 + Math.hypot(x, y);
     return { left: reach, top: reach, right: reach, bottom: reach };
   },
-  apply: ({ offset, radius, colour, opacity }, surface, tools) => {
+  apply: ({ offset, radius, colour, opacity }, surface, { scale, borrow, giveBack }) => {
     const { canvas, context } = surface;
-    const { scale, borrow, giveBack } = tools;
-    const soft = softened(copyOf(surface, tools), radius * scale, tools);
+    const pixels = radius * scale;
+    // Made at a small size, as a shadow is: softness hides the difference.
+    const shrink = Math.min(1, SHARP / Math.max(pixels, 0.01));
+    const width = Math.max(1, Math.ceil(canvas.width * shrink));
+    const height = Math.max(1, Math.ceil(canvas.height * shrink));
+    const [kx, ky] = [width / canvas.width, height / canvas.height];
+    const small = borrow(width, height);
+    small.context.drawImage(canvas, 0, 0, width, height);
     // What is around the content, moved: full outside of it, soft at its edge.
-    const around = borrow(canvas.width, canvas.height);
+    const around = borrow(width, height);
     around.context.fillStyle = colour;
-    around.context.fillRect(0, 0, canvas.width, canvas.height);
+    around.context.fillRect(0, 0, width, height);
     around.context.globalCompositeOperation = 'destination-out';
-    around.context.drawImage(soft.canvas, offset[0] * scale, offset[1] * scale);
+    around.context.filter = pixels > 0.05 ? `blur(${pixels * shrink}px)` : 'none';
+    around.context.drawImage(small.canvas, offset[0] * scale * kx, offset[1] * scale * ky);
+    around.context.filter = 'none';
     around.context.globalCompositeOperation = 'source-over';
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.globalCompositeOperation = 'source-atop';
     context.globalAlpha = opacity;
-    context.drawImage(around.canvas, 0, 0);
+    context.imageSmoothingQuality = 'low';
+    context.drawImage(around.canvas, 0, 0, canvas.width, canvas.height);
     context.globalAlpha = 1;
     context.globalCompositeOperation = 'source-over';
-    giveBack(soft);
+    giveBack(small);
     giveBack(around);
     return surface;
   },

@@ -2,7 +2,10 @@ import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
 import { markSchema, type Property, property, type Value } from '../documents/property';
 import { effectSchema } from '../effects/registry';
+import type { Affine } from '../geometry/matrix';
 import type { Rect } from '../geometry/rect';
+import { randomAt } from '../motion/random';
+import { TILE } from '../paint/materials/grid';
 import { MATERIALS } from '../paint/materials/kinds';
 import type { Material, Paint } from '../paint/ops';
 import { BLEND_MODES } from '../paint/ops';
@@ -187,7 +190,10 @@ function resolveMaterial(
 ): Material {
   const [turn, grown] = [(value(angle) * Math.PI) / 180, value(size) * TEXEL];
   const [c, s] = [Math.cos(turn) * grown, Math.sin(turn) * grown];
-  return { of: value(of), strength: value(strength), seed, map: [c, s, -s, c, box.x, box.y] };
+  // Another seed shows another part of the tile.
+  const [u, v] = [randomAt(seed, 1) * TILE, randomAt(seed, 2) * TILE];
+  const map: Affine = [c, s, -s, c, box.x - c * u + s * v, box.y - s * u - c * v];
+  return { of: value(of), strength: value(strength), map };
 }
 
 /** A paint's values, laid over a box. */

@@ -202,3 +202,56 @@ describe('gradients that stand still', () => {
     expect(difference(pixels(painter, [gradient()], 0.3), pixels(fresh(), [gradient()], 0.3))).toBe(0);
   });
 });
+
+describe('a group with effects at all its pixels', () => {
+  const RELIEF: Effect = {
+    effect: 'inner-shadow',
+    offset: [2, 3],
+    radius: 1,
+    colour: '#000000',
+    opacity: 0.6,
+  };
+  const relief = (x: number, opacity = 1): Op[] => grouped(card(x, 90), { effects: [RELIEF], opacity });
+  /** What moves behind it, so that it does not stand on a ground that is kept whole. */
+  const behind = (x: number) => card(x, 40, '#00FF00');
+
+  it('that stays where it is is painted once, in front of what moves, and looks as it did', () => {
+    const { painter, filled } = counting();
+    for (const t of [0, 1]) pixels(painter, [...behind(t * 9), ...relief(60)]);
+    const before = filled();
+    const shown = pixels(painter, [...behind(30), ...relief(60)]);
+    // What is painted apart is counted: the group is laid from its picture.
+    expect(filled() - before).toBe(0);
+    expect(difference(shown, pixels(fresh(), [...behind(30), ...relief(60)]))).toBe(0);
+  });
+
+  it('may fade meanwhile, and is painted anew once it moves by any part of a pixel', () => {
+    const { painter, filled } = counting();
+    for (const t of [0, 1]) pixels(painter, [...behind(t * 9), ...relief(60)]);
+    const faded = pixels(painter, [...behind(30), ...relief(60, 0.4)]);
+    expect(difference(faded, pixels(fresh(), [...behind(30), ...relief(60, 0.4)]))).toBeLessThanOrEqual(1);
+    const before = filled();
+    const moved = pixels(painter, [...behind(31), ...relief(60.3)]);
+    expect(filled() - before).toBe(1);
+    expect(difference(moved, pixels(fresh(), [...behind(31), ...relief(60.3)]))).toBe(0);
+  });
+
+  it('is the same whatever was painted before, in any order and at any size', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: 0, max: 3 }), fc.constantFrom(0.5, 1)), {
+          minLength: 3,
+          maxLength: 8,
+        }),
+        (steps) => {
+          const painter = fresh();
+          for (const [t, scale] of steps) {
+            const ops = [...behind(t * 7), ...relief(60 + 0.25 * Math.floor(t / 2))];
+            expect(difference(pixels(painter, ops, scale), pixels(fresh(), ops, scale))).toBe(0);
+          }
+        },
+      ),
+      { numRuns: 25 },
+    );
+  });
+});

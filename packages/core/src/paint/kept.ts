@@ -1,4 +1,4 @@
-import { isOfFrame } from '../effects/registry';
+import { isOfFrame, readsBackdrop } from '../effects/registry';
 import type { Homography } from '../geometry/matrix';
 import type { Rect } from '../geometry/rect';
 import { type Op, sameData } from './ops';
@@ -18,6 +18,8 @@ interface Entry {
   readonly open: Open;
   readonly content: readonly Op[];
   readonly scale: number;
+  /** The box of the frame's pixels that the picture shows; of a picture that serves anywhere, nothing. */
+  readonly at: Rect | undefined;
   /** Its pictures then: one that comes late, or another of the same name, is not the same. */
   readonly pictures: readonly unknown[];
   surface: Surface | undefined;
@@ -36,25 +38,31 @@ export class KeptPictures {
     private readonly giveBack: (surface: Surface) => void,
   ) {}
 
-  /** The entry for a group that is the same but for its place; it counts as new from now on. */
-  find(open: Open, content: readonly Op[], scale: number): Entry | undefined {
+  /**
+   * The entry for a group that is the same but for its place; it counts as new from now on.
+   * @param at the box of the frame's pixels it is painted in, where it has to be in the same place as well
+   */
+  find(open: Open, content: readonly Op[], scale: number, at?: Rect): Entry | undefined {
     const pictures = this.picturesOf(content);
-    const at = this.entries.findIndex(
+    const found = this.entries.findIndex(
       (e) =>
         e.scale === scale &&
+        sameData(e.at, at) &&
+        (!at || (e.open.bounds.x === open.bounds.x && e.open.bounds.y === open.bounds.y)) &&
         e.pictures.every((picture, i) => picture === pictures[i]) &&
         sameGroup(e.open, open) &&
         sameButForPlace(e.content, content, open.bounds.x - e.open.bounds.x, open.bounds.y - e.open.bounds.y),
     );
-    if (at < 0) return undefined;
-    const [found] = this.entries.splice(at, 1);
-    this.entries.push(found!);
-    return found;
+    if (found < 0) return undefined;
+    const [entry] = this.entries.splice(found, 1);
+    this.entries.push(entry!);
+    return entry;
   }
 
   /** Remembers a group, so that its picture is kept when it comes again. */
-  note(open: Open, content: readonly Op[], scale: number): void {
-    this.entries.push({ open, content, scale, pictures: this.picturesOf(content), surface: undefined });
+  note(open: Open, content: readonly Op[], scale: number, at?: Rect): void {
+    const pictures = this.picturesOf(content);
+    this.entries.push({ open, content, scale, at, pictures, surface: undefined });
     if (this.entries.length <= MOST) return;
     const gone = this.entries.shift();
     if (gone?.surface) this.giveBack(gone.surface);
@@ -122,6 +130,15 @@ export function movesAsOne(open: Open, content: readonly Op[]): boolean {
   if (open.effects.length === 0 || open.effects.some(isOfFrame)) return false;
   return content.every(
     (op) => op.op !== 'grain' && op.op !== 'glyph' && (op.op !== 'open' || !op.effects.some(isOfFrame)),
+  );
+}
+
+/** Whether a group that is the same in the same place looks the same, whatever is below it. */
+export function standsAlone(open: Open, content: readonly Op[]): boolean {
+  if (open.effects.length === 0 || open.effects.some(readsBackdrop)) return false;
+  return content.every(
+    (op) =>
+      op.op !== 'glyph' && (op.op !== 'open' || (op.draft === undefined && !op.effects.some(readsBackdrop))),
   );
 }
 

@@ -31,7 +31,6 @@ export type Composite = BlendMode | 'keep-inside' | 'keep-outside';
 /** A shade of wood, cloth or stone over a colour or gradient. */
 export interface Material {
   readonly of: MaterialName;
-  readonly seed: number;
   /** 0..1. */
   readonly strength: number;
   /** From texels of its tile to the operation's plane. */

@@ -16,7 +16,7 @@ import {
 import { EMOJI_FAMILY } from '../text/fonts';
 import { drawingBounds, pixelBox, sourceOf } from './bounds';
 import { Grain } from './grain';
-import { KeptGradients, KeptPictures, movesAsOne } from './kept';
+import { KeptGradients, KeptPictures, movesAsOne, standsAlone } from './kept';
 import { Patterns } from './materials/patterns';
 import { Mipmaps } from './mipmap';
 import { paintSamples } from './motionBlur';
@@ -49,7 +49,7 @@ const operationOf = (composite: Composite): string => OPERATION[composite] ?? co
 const NO_SHIFT = { x: 0, y: 0 };
 
 /** Pixels of a picture that is kept, at most: as many as a small preview has. */
-const MOST_KEPT_PIXELS = 500_000;
+const MOST_KEPT_PIXELS = 520_000;
 
 type Open = Extract<Op, { op: 'open' }>;
 type PathOp = Extract<Op, { op: 'path' }>;
@@ -216,10 +216,8 @@ export class Painter {
     if (isEmpty(box) || op.opacity <= 0) return undefined;
     const whole = scaledBy(op.bounds, scale);
     const area = whole.width * whole.height;
-    if (scale === below.scale || area > MOST_KEPT_PIXELS || !movesAsOne(op, content)) {
-      const surface = this.borrow(box.width, box.height);
-      return { view: { surface, scale, left: box.x, top: box.y }, needed, op };
-    }
+    if (scale === below.scale || area > MOST_KEPT_PIXELS || !movesAsOne(op, content))
+      return this.inPlace(op, content, { scale, box, needed });
     // All of it, in the same phase wherever it is: its bounds begin on a pixel.
     const [left, top] = [whole.x - 1, whole.y - 1];
     const found = this.kept.find(op, content, scale);
@@ -231,6 +229,23 @@ export class Painter {
       return group;
     }
     return { ...group, keep: (picture) => (found.surface = picture) };
+  }
+
+  /** A group at all its pixels; its picture is kept while it is the same and stays where it is. */
+  private inPlace(
+    op: Open,
+    content: readonly Op[],
+    { scale, box, needed }: { scale: number; box: Rect; needed: Rect },
+  ): OpenGroup | View {
+    const [left, top] = [box.x, box.y];
+    const keeps = box.width * box.height <= MOST_KEPT_PIXELS && standsAlone(op, content);
+    const found = keeps ? this.kept.find(op, content, scale, box) : undefined;
+    if (found?.surface) return { surface: found.surface, scale, left, top };
+    const surface = this.borrow(box.width, box.height);
+    const group = { view: { surface, scale, left, top }, needed, op };
+    if (found) return { ...group, keep: (picture) => (found.surface = picture) };
+    if (keeps) this.kept.note(op, content, scale, box);
+    return group;
   }
 
   /** Lays a group's picture over what is below it. */

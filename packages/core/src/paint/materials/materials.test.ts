@@ -20,7 +20,7 @@ const FRAME = layoutFrame(SIZE);
 const of = (material: MaterialName, strength = 1): Paint => ({
   kind: 'solid',
   colour: '#808080',
-  material: { of: material, seed: 1, strength, map: [1.4, 0, 0, 1.4, 0, 0] },
+  material: { of: material, strength, map: [1.4, 0, 0, 1.4, 0, 0] },
 });
 
 const area = (fill: Paint, more: Partial<Extract<Op, { op: 'path' }>> = {}): Op => ({

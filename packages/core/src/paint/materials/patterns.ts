@@ -5,8 +5,10 @@ import type { Context2D, PaintHost, Surface } from '../surface';
 import { TILE } from './grid';
 import { SHADES } from './kinds';
 
-/** Tiles kept at most, of a megabyte each. */
-const MOST = 12;
+/** Tiles kept at most: those of all materials, of a megabyte each, and what is halved of them. */
+const MOST = 24;
+/** All tiles are of one chance; what lies elsewhere shows another part of them. */
+const SEED = 1;
 
 /** Tiles of materials as a host's patterns, each made once, and again at half the size for where it shows small. */
 export class Patterns {
@@ -18,26 +20,26 @@ export class Patterns {
    * The pattern of a material's shade: black and white, clear where the colour below is to stay.
    * @param shown pixels that a texel covers, where it is seen largest
    */
-  styleOf({ of, seed, map }: Material, shown: number, context: Context2D): unknown {
+  styleOf({ of, map }: Material, shown: number, context: Context2D): unknown {
     const level = Math.max(0, Math.min(3, Math.floor(Math.log2(1 / shown) + 0.25)));
-    const pattern = context.createPattern(this.tileAt(of, seed, level).canvas, 'repeat');
+    const pattern = context.createPattern(this.tileAt(of, level).canvas, 'repeat');
     const times = 2 ** level;
     const [a, b, c, d, e, f]: Affine = map;
     pattern?.setTransform({ a: a * times, b: b * times, c: c * times, d: d * times, e, f });
     return pattern;
   }
 
-  private tileAt(of: Material['of'], seed: number, level: number): Surface {
-    const key = `${of}/${seed}/${level}`;
+  private tileAt(of: Material['of'], level: number): Surface {
+    const key = `${of}/${level}`;
     const found = this.tiles.get(key);
     if (found) return found;
-    const made = level === 0 ? this.drawn(of, seed) : this.halved(this.tileAt(of, seed, level - 1));
+    const made = level === 0 ? this.drawn(of) : this.halved(this.tileAt(of, level - 1));
     this.tiles.set(key, made);
     return made;
   }
 
-  private drawn(of: Material['of'], seed: number): Surface {
-    const shade = SHADES[of](seed);
+  private drawn(of: Material['of']): Surface {
+    const shade = SHADES[of](SEED);
     const surface = this.host.createSurface(TILE, TILE);
     const image = surface.context.createImageData(TILE, TILE);
     for (let i = 0; i < shade.length; i++) {
