@@ -65,6 +65,15 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
     },
   ],
   [
+    'looks side by side',
+    '/reels/demo-strap',
+    async (p) => {
+      await tap(p, 'step-adjust');
+      await tap(p, 'compare-looks');
+      await p.waitForSelector(id('beside-look-dusk'));
+    },
+  ],
+  [
     'a colour',
     '/reels/demo-strap',
     async (p) => {

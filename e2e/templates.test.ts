@@ -217,3 +217,20 @@ it('a title becomes one of another template with its words, told first, and is b
   expect(await fieldValue(page, 'slot-name')).toBe('Ada Merriweather');
   await page.close();
 });
+
+it('the looks of a title stand side by side with its words, and one of them is taken', async () => {
+  const page = await session.page(PHONE, '/templates/name-strap');
+  await tap(page, 'use-template');
+  await fill(page, 'slot-name', 'Ada Merriweather');
+  await tap(page, 'step-adjust');
+  await tap(page, 'compare-looks');
+  await page.waitForSelector(id('beside-look-dusk'));
+  await tap(page, 'beside-look-dusk');
+  await page.waitForSelector(id('looks-sheet'), { hidden: true });
+  await page.waitForSelector(`${id('look-dusk')}[aria-checked="true"]`);
+  await tap(page, 'undo');
+  await page.waitForSelector(`${id('look-dusk')}[aria-checked="false"]`);
+  await tap(page, 'step-fill');
+  expect(await fieldValue(page, 'slot-name')).toBe('Ada Merriweather');
+  await page.close();
+});

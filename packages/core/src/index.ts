@@ -165,6 +165,7 @@ export {
   changeText,
   chooseLook,
   emptyReel,
+  fillInLook,
   graphicOf,
   hideSlot,
   type NewReel,

@@ -230,12 +230,14 @@ export function resetControl(reel: Reel, graphic: string, control: string): Reel
 /** Takes a look: what it sets replaces the user's own values of those controls; all others stay. */
 export function chooseLook(reel: Reel, graphic: string, look: string): Reel {
   const { template } = graphicOf(reel, graphic);
+  return withFill(reel, graphic, (fill) => fillInLook(template, fill, look));
+}
+
+/** A fill in another look: what the look sets takes the place of what was chosen for it. */
+export function fillInLook(template: Template, fill: Fill, look: string): Fill {
   const set = template.looks.find((l) => l.id === look)?.controls ?? {};
-  return withFill(reel, graphic, (fill) => ({
-    ...fill,
-    look,
-    controls: Object.fromEntries(Object.entries(fill.controls).filter(([id]) => !(id in set))),
-  }));
+  const controls = Object.fromEntries(Object.entries(fill.controls).filter(([id]) => !(id in set)));
+  return { ...fill, look, controls };
 }
 
 export function setShape(reel: Reel, shape: FrameShape): Reel {

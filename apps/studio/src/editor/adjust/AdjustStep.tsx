@@ -21,6 +21,7 @@ import { CORNER, colour } from '../../ui/theme';
 import { useGraphicEditor } from '../session/useReelEditor';
 import { AnotherTemplate } from './AnotherTemplate';
 import { ControlRow } from './ControlRow';
+import { LooksBeside } from './LooksBeside';
 
 /** Looks first, then the controls the maker left, in groups; each goes back to its default in one tap. */
 export function AdjustStep() {
@@ -32,6 +33,7 @@ export function AdjustStep() {
   const spread = brand ? sameContent(graphic.fill, spreadBrand(template, fill, brand)) : false;
   const hasColours = template.controls.some((c) => c.kind === 'colour');
   const [swapping, setSwapping] = useState(false);
+  const [comparing, setComparing] = useState(false);
   const groups = [...new Set(template.controls.map((c) => c.group))];
   return (
     <View style={styles.all}>
@@ -66,6 +68,16 @@ export function AdjustStep() {
             </Radio>
           ))}
         </RadioGroup>
+        {template.looks.length > 1 && (
+          <View style={styles.start}>
+            <Button
+              title="See them side by side"
+              icon="rows"
+              onPress={() => setComparing(true)}
+              testID="compare-looks"
+            />
+          </View>
+        )}
         {brand && (
           <View style={styles.start}>
             {template.controls.some((c) => c.brand) && (
@@ -130,6 +142,7 @@ export function AdjustStep() {
             ))}
         </View>
       ))}
+      {comparing && <LooksBeside onClose={() => setComparing(false)} />}
       {swapping && <AnotherTemplate onClose={() => setSwapping(false)} />}
     </View>
   );
