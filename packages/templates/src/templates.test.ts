@@ -16,6 +16,7 @@ import {
 } from '@fresh-reel/core';
 import { NodeStudio } from '@fresh-reel/node-host';
 import { SHIPPED_PATHS } from './assets';
+import firstVersions from './firstVersions.json';
 import { assetOf, SHIPPED, TEMPLATES, templateById } from './index';
 import names from './names.json';
 
@@ -52,6 +53,8 @@ describe.each(cases)('%s at %s', (id, shape) => {
     ['Arabic with digits', 'مهرجان الطائرات ٢٠٢٦ و 27'],
     ['Hindi', 'पतंग उत्सव की तीन दिन'],
     ['Thai', 'เทศกาลว่าวบนเนินเขา'],
+    ['Hebrew', 'פסטיבל העפיפונים על הגבעה'],
+    ['Japanese', '丘の上の凧まつり、三日間'],
     ['a family emoji', 'Bring 👨‍👩‍👧‍👦'],
     ['500 letters', 'x'.repeat(500)],
   ])('keeps %s inside the frame at every moment of the hold', async (_, words) => {
@@ -254,4 +257,39 @@ it('assets are found by hash, and by the names they had before', () => {
   }
   for (const other of ['asset:name-strap/constructor', 'constructor', 'sha256:0'])
     expect(SHIPPED.find(other)).toBeUndefined();
+});
+
+describe.each(Object.entries(firstVersions))('what was filled into the first version of %s', (id, first) => {
+  const template = templateById(id);
+  const controls = first.controls as Fill['controls'];
+
+  it('has its slots, controls and looks still, of the same kinds', () => {
+    expect(template.slots.map((s) => [s.id, s.kind])).toEqual(
+      expect.arrayContaining(Object.entries(first.slots)),
+    );
+    expect(template.looks.map((l) => l.id)).toEqual(expect.arrayContaining(first.looks));
+    for (const [control, value] of Object.entries(controls)) {
+      const now = template.controls.find((c) => c.id === control);
+      expect({ control, there: now !== undefined }).toEqual({ control, there: true });
+      const held = now!.default;
+      const plain = typeof held === 'object' && 'wide' in held ? held.wide : held;
+      expect({ control, kind: typeof plain }).toEqual({ control, kind: typeof value });
+      if (now!.kind === 'choice') expect(now!.options.map((o) => o.id)).toContain(value);
+    }
+  });
+
+  it('opens with all of it, in each of its looks', async () => {
+    const slots = Object.fromEntries(
+      Object.entries(first.slots).flatMap(([slot, kind]) => (kind === 'text' ? [[slot, 'Ada and Bo']] : [])),
+    );
+    for (const look of first.looks) {
+      const s = await scene(id, 'wide', { look, slots, controls });
+      const { ops, regions } = s.evaluate(s.timeOf(template.still));
+      expect(ops.length).toBeGreaterThan(2);
+      for (const control of Object.keys(controls)) expect(s.controls[control]).toEqual(controls[control]);
+      expect(Object.keys(slots).some((slot) => regions.some((r) => r.slot === slot))).toBe(
+        Object.keys(slots).length > 0,
+      );
+    }
+  });
 });
