@@ -592,6 +592,88 @@ const parts = {
     row('memory-ten-minutes', long.memory / short.memory, 'times', 1.15, long.memory / short.memory <= 1.15);
   },
   /** Pictures a second that are shown in the app at 960×540, with the sound on, and the page's own frames. */
+  /** The place of templates with a hundred of them, and four side by side. */
+  async collection() {
+    const { TEMPLATES } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);
+    const { BlobWriter, TextReader, ZipWriter } = await import('@zip.js/zip.js');
+    const more = Math.max(0, 100 - TEMPLATES.length);
+    const own = [];
+    for (let i = 0; i < more; i++) {
+      const zip = new ZipWriter(new BlobWriter());
+      const name = `Own ${String(i).padStart(2, '0')}`;
+      const template = { ...TEMPLATES[i], id: `own-${i}`, name };
+      await zip.add('template.json', new TextReader(JSON.stringify(template)));
+      const contents = { format: 'freshreel/contents', version: 1, media: [], fonts: [] };
+      await zip.add('contents.json', new TextReader(JSON.stringify(contents)));
+      const path = join(folder, `own-${i}.freshreel`);
+      writeFileSync(path, Buffer.from(await (await zip.close()).arrayBuffer()));
+      own.push(path);
+    }
+    const compared = ['drift-wall', 'kite-tails', 'quiet-title', 'ticket'];
+    const figures = await inApp(
+      '/templates',
+      async (tab, go) => {
+        await go();
+        for (const path of own) {
+          await giveFiles(tab, 'open-template-file', path);
+          await tab.waitForSelector('[data-testid="use-template"]');
+          await tab.goBack();
+        }
+        await tab.waitForSelector('[data-testid^="template-card-"]');
+        await pause(1500);
+        // Warm: everything of the app is there already.
+        await tab.reload();
+        await tab.waitForFunction(() => window.seen.frames.length > 0, { timeout: 30_000 });
+        const first = await tab.evaluate(() => window.seen.frames[0][2]);
+        await pause(2500);
+        const before = browserMemory();
+        const scrolled = await tab.evaluate(async () => {
+          const all = [document.scrollingElement, ...document.querySelectorAll('*')];
+          const room = (e) => e.scrollHeight - e.clientHeight;
+          const scroller = all.reduce((a, b) => (room(b) > room(a) ? b : a));
+          let frames = 0;
+          const begun = performance.now();
+          for (let way = 0; way < 20; way++) {
+            const [from, to] = way % 2 === 0 ? [0, room(scroller)] : [room(scroller), 0];
+            await new Promise((done) => {
+              const start = performance.now();
+              const tick = () => {
+                frames++;
+                const part = Math.min(1, (performance.now() - start) / 2500);
+                scroller.scrollTop = from + (to - from) * part;
+                if (part < 1) requestAnimationFrame(tick);
+                else done();
+              };
+              requestAnimationFrame(tick);
+            });
+          }
+          return { fps: (frames * 1000) / (performance.now() - begun), room: room(scroller) };
+        });
+        await pause(2000);
+        const after = browserMemory();
+        await tab.goto(`${new URL(tab.url()).origin}/templates/compare?ids=${compared.join()}`);
+        await tab.waitForFunction(() => window.seen.frames.length > 60, { timeout: 30_000 });
+        await pause(2000);
+        const slowest = await tab.evaluate(async () => {
+          window.seen.frames.length = 0;
+          await new Promise((resolve) => setTimeout(resolve, 3000));
+          const counts = new Map();
+          for (const [surface] of window.seen.frames) counts.set(surface, (counts.get(surface) ?? 0) + 1);
+          return { shown: counts.size, least: Math.min(...counts.values()) / 3 };
+        });
+        return { first, scrolled, memory: after / before, slowest };
+      },
+      { width: 1600, height: 900 },
+    );
+    const { first, scrolled, memory, slowest } = figures;
+    say(
+      `        ${TEMPLATES.length + more} templates, ${scrolled.room} pixels to scroll; ${slowest.shown} playing side by side`,
+    );
+    row('templates-first-card-warm', first, 'ms', 1000, first <= 1000);
+    row('templates-scrolling', scrolled.fps, 'fps', 50, scrolled.fps >= 50);
+    row('templates-memory-after-ten-times', memory, 'times', 1.15, memory <= 1.15);
+    row('templates-side-by-side', slowest.least, 'fps', 15, slowest.least >= 15);
+  },
   async playing() {
     const { TEMPLATES } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);
     for (const { id } of TEMPLATES.filter((t) => !only || only.includes(t.id))) {
