@@ -11,16 +11,20 @@ let made = 0;
 let requests = 0;
 const checking = new Map<number, (answer: Extract<FromPreview, { type: 'checks' }>) => void>();
 
+/** Starts what paints previews, if it is not there: it gets ready while the page still makes its own beginning. */
+export function startPreviews(): Worker {
+  if (worker) return worker;
+  worker = new Worker(new URL('./preview.worker', import.meta.url));
+  worker.onmessage = ({ data }: MessageEvent<FromPreview>) => receive(data);
+  worker.onerror = (event) => {
+    for (const surface of surfaces.values())
+      surface.fail(event.message || 'The preview stopped. Reload the page.');
+  };
+  return worker;
+}
+
 function send(message: ToPreview, transfer: Transferable[] = []): void {
-  if (!worker) {
-    worker = new Worker(new URL('./preview.worker', import.meta.url));
-    worker.onmessage = ({ data }: MessageEvent<FromPreview>) => receive(data);
-    worker.onerror = (event) => {
-      for (const surface of surfaces.values())
-        surface.fail(event.message || 'The preview stopped. Reload the page.');
-    };
-  }
-  worker.postMessage(message, transfer);
+  startPreviews().postMessage(message, transfer);
 }
 
 function receive(message: FromPreview): void {

@@ -1,4 +1,5 @@
 import type { Template } from '@fresh-reel/core';
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { IconButton } from '../ui/Button';
 import { Icon } from '../ui/Icon';
@@ -7,6 +8,7 @@ import { Press } from '../ui/Press';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
 import { useNearScreen } from '../ui/useNearScreen';
+import { usePassing } from '../ui/VirtualGrid';
 import { summaryOf } from './facts';
 import { TemplatePreview } from './TemplatePreview';
 
@@ -71,11 +73,15 @@ export function TemplateCard(props: Props) {
 
 function Content({ template, isOwn, moving, brand }: Props) {
   const { ref, near } = useNearScreen();
+  const passing = usePassing();
+  // What is shown stays while it is near; what comes by in passing is not begun.
+  const [begun, setBegun] = useState(false);
+  if (begun !== near && !(near && passing)) setBegun(near);
   return (
     <>
       <View ref={ref} style={styles.room}>
         <View style={[styles.picture, styles[template.shape]]}>
-          {near && (
+          {begun && (
             <TemplatePreview template={template} shape={template.shape} moving={moving} brand={brand} />
           )}
         </View>

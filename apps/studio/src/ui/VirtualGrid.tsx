@@ -15,6 +15,39 @@ import { elementOf } from './web';
 const ScrollerContext = createContext<() => HTMLElement | null>(() => null);
 export const ScrollerProvider = ScrollerContext.Provider;
 
+/** Whether a long list goes past too fast to be looked at: what is dear to show waits for it. */
+const PassingContext = createContext(false);
+export const usePassing = (): boolean => useContext(PassingContext);
+
+/** Pixels a second from which a list goes past, and milliseconds after which it has come to rest. */
+const PASSING = 1800;
+const REST = 140;
+
+/** Whether an element is scrolled so fast that nothing of it can be looked at. */
+function useFastScrolling(element: HTMLElement | null): boolean {
+  const [fast, setFast] = useState(false);
+  useEffect(() => {
+    if (!element) return;
+    let last = { top: element.scrollTop, at: performance.now() };
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const onScroll = () => {
+      const now = { top: element.scrollTop, at: performance.now() };
+      const speed = (Math.abs(now.top - last.top) * 1000) / Math.max(8, now.at - last.at);
+      last = now;
+      if (speed < PASSING) return;
+      setFast(true);
+      clearTimeout(timer);
+      timer = setTimeout(() => setFast(false), REST);
+    };
+    element.addEventListener('scroll', onScroll, { passive: true });
+    return () => {
+      clearTimeout(timer);
+      element.removeEventListener('scroll', onScroll);
+    };
+  }, [element]);
+  return fast;
+}
+
 interface Props<T> {
   readonly items: readonly T[];
   readonly keyOf: (item: T) => string;
@@ -69,23 +102,26 @@ function Rows<T>({ items, keyOf, render, columns, gap, height }: Props<T>) {
     overscan: 3,
     scrollMargin: margin,
   });
+  const passing = useFastScrolling(around);
   return (
-    <View ref={list} style={{ height: rows.getTotalSize() }}>
-      {rows.getVirtualItems().map((row) => (
-        <View
-          key={row.index}
-          ref={(view) => rows.measureElement(view as unknown as HTMLElement | null)}
-          {...{ dataSet: { index: row.index } }}
-          style={[styles.row, { gap, transform: [{ translateY: row.start - margin }] }]}
-        >
-          {items.slice(row.index * columns, (row.index + 1) * columns).map((item) => (
-            <View key={keyOf(item)} style={cell(columns, gap)}>
-              {render(item)}
-            </View>
-          ))}
-        </View>
-      ))}
-    </View>
+    <PassingContext value={passing}>
+      <View ref={list} style={{ height: rows.getTotalSize() }}>
+        {rows.getVirtualItems().map((row) => (
+          <View
+            key={row.index}
+            ref={(view) => rows.measureElement(view as unknown as HTMLElement | null)}
+            {...{ dataSet: { index: row.index } }}
+            style={[styles.row, { gap, transform: [{ translateY: row.start - margin }] }]}
+          >
+            {items.slice(row.index * columns, (row.index + 1) * columns).map((item) => (
+              <View key={keyOf(item)} style={cell(columns, gap)}>
+                {render(item)}
+              </View>
+            ))}
+          </View>
+        ))}
+      </View>
+    </PassingContext>
   );
 }
 

@@ -61,7 +61,7 @@ function InLook({ look, round }: { look: string; round: number }) {
 
 const styles = StyleSheet.create({
   grid: { flexDirection: 'row', flexWrap: 'wrap', gap: 12, paddingBottom: 16 },
-  card: { flexGrow: 1, flexBasis: 150, maxWidth: 320, gap: 4, borderRadius: CORNER },
+  card: { width: 160, gap: 4, borderRadius: CORNER },
   edge: { borderWidth: 2, borderColor: 'transparent', borderRadius: CORNER, padding: 2 },
   worn: { borderColor: colour.accent },
   picture: { borderRadius: CORNER - 3, overflow: 'hidden', backgroundColor: colour.surround },
