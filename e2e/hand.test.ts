@@ -182,6 +182,18 @@ describe('by thumb', () => {
     await page.close();
   });
 
+  it('nothing moves once it is known that there is a sound', async () => {
+    const page = await session.page(PHONE);
+    // On a slow machine that is long after the first picture.
+    await page.emulateCPUThrottling(4);
+    await page.goto(`${session.address}/reels/demo-strap`);
+    await page.waitForSelector(id('play'));
+    const before = await boxOf(page, 'play');
+    await page.waitForSelector(id('sound-on'));
+    expect((await boxOf(page, 'play')).top).toBe(before.top);
+    await page.close();
+  });
+
   it('keyframes appear without moving what is touched, and their strip keeps its height', async () => {
     const page = await session.page(PHONE, '/reels/demo-strap');
     await tap(page, 'step-adjust');

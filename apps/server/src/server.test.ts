@@ -40,13 +40,21 @@ beforeEach(() => {
 });
 afterEach(() => rmSync(folder, { recursive: true, force: true }));
 
+/** The pictures of a render, in order. */
+const picturesIn = (folder: string) =>
+  readdirSync(folder)
+    .filter((name) => name.endsWith('.png'))
+    .sort();
+
 describe('fresh-reel render', () => {
   it('writes every frame as a numbered PNG with alpha', () => {
     const out = join(folder, 'frames');
     const { status, stdout } = run('render', 'name-strap', '--out', out, '--size', '480x270', '--rate', '25');
     expect(status).toBe(0);
     expect(stdout).toContain('135 frames');
-    const files = readdirSync(out).sort();
+    // Its sound lies beside the pictures.
+    expect(readdirSync(out)).toContain('name-strap.wav');
+    const files = picturesIn(out);
     expect(files).toHaveLength(135);
     expect([files[0], files.at(-1)]).toEqual(['name-strap_00001.png', 'name-strap_00135.png']);
     const png = PNG.sync.read(readFileSync(join(out, files[60]!)));
@@ -113,6 +121,7 @@ describe('fresh-reel render', () => {
     const before = readFileSync(join(out, 'name-strap_00001.png'));
     expect((await go('--frames', '10-13', '--fill', join(folder, 'hide.json'))).status).toBe(0);
     expect(readdirSync(out).sort()).toEqual([
+      'name-strap.wav',
       ...[1, 2, 3, 4].map((n) => `name-strap_0000${n}.png`),
       'notes.txt',
     ]);
@@ -260,7 +269,7 @@ describe('fresh-reel render', () => {
       const args = ['--fill', file, '--out', out, '--size', '320x180', '--frames', '70-70'];
       const { status, stderr } = await here('render', 'tall-hook', ...args);
       expect([status, stderr]).toEqual([0, '']);
-      return readFileSync(join(out, readdirSync(out)[0]!)).toString('base64');
+      return readFileSync(join(out, picturesIn(out)[0]!)).toString('base64');
     };
     const plain = await frame({ slots: { hook: ['One', 'Two', 'Three', 'Four', 'Five'] } });
     const all = [

@@ -4,8 +4,8 @@ import { usePreviewState } from '../../preview/usePreview';
 import { IconButton } from '../../ui/Button';
 import { TimeText } from '../timeline/Ribbon';
 
-/** Below this, the time stands in a line of its own: with three buttons after it, and with four. */
-const NARROW = [380, 440] as const;
+/** Below this, the time stands in a line of its own: there is no room for it and every button, whichever come. */
+const NARROW = 440;
 
 interface Props {
   readonly surface: PreviewSurface;
@@ -35,8 +35,8 @@ export function Transport({
   onSafeAreas,
   onGround,
 }: Props) {
-  const full = silent !== undefined && onGround !== undefined;
-  const narrow = useWindowDimensions().width < NARROW[full ? 1 : 0];
+  // Whether there is a sound is known late: what stands below must not move then.
+  const narrow = useWindowDimensions().width < NARROW;
   const playing = usePreviewState(surface, (s) => s.playing);
   return (
     <View>
