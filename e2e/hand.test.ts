@@ -243,6 +243,22 @@ describe('by thumb', () => {
     await page.waitForSelector(id('use-template'));
     await tap(page, 'back');
     await page.waitForFunction(() => document.getElementById('content')!.scrollTop > 500);
+    // Also when one taps while it still moves.
+    await page.evaluate(async () => {
+      const frame = () => new Promise((resolve) => requestAnimationFrame(resolve));
+      const content = document.getElementById('content')!;
+      for (const y of [600, 700, 800, 900]) {
+        content.scrollTop = y;
+        await frame();
+      }
+      await frame();
+      const middle = document.elementsFromPoint(120, 420).map((e) => e.closest<HTMLElement>('a'));
+      middle.find((a) => a)!.click();
+    });
+    await page.waitForSelector(id('use-template'));
+    await pause(300);
+    await tap(page, 'back');
+    await page.waitForFunction(() => document.getElementById('content')!.scrollTop > 850);
     await page.close();
   });
 

@@ -23,6 +23,7 @@ import { Choice } from '../ui/Choice';
 import { GesturesProvider } from '../ui/gestures';
 import { Txt } from '../ui/Txt';
 import { colour, useIsLow, useIsWide } from '../ui/theme';
+import { type ScrollPlaces, useScrollPlace } from '../ui/useScrollPlace';
 import { elementOf, webProps } from '../ui/web';
 import { AdjustStep } from './adjust/AdjustStep';
 import { FillStep } from './fill/FillStep';
@@ -193,8 +194,11 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
     const focus = draggedFocus(picture, box, held.scale, held.focus, held.flip ? -dx : dx, dy);
     edit((r) => adjustPicture(r, work.graphic.id, slot, held, { focus }), `drag-${slot}`);
   };
-  const sheet = useStepScroll(step);
-  const strip = useKeptPlace(sheet.ref, !beside);
+  // Each step opens at its top, and where it was left when one comes back to it.
+  const sheet = useRef<ScrollView>(null);
+  const [places] = useState<ScrollPlaces>(() => new Map<string, number>());
+  useScrollPlace(sheet, step, places);
+  const strip = useKeptPlace(sheet, !beside);
 
   const ratio = reel.frame.width / reel.frame.height;
   const stageHeight = ratio > 1.1 ? Math.min(240, height * 0.32) : height * 0.36;
@@ -242,9 +246,7 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
                 <Steps step={step} onStep={goTo} wide={beside} />
                 <ScrollView
                   key={step}
-                  ref={sheet.ref}
-                  onScroll={sheet.onScroll}
-                  scrollEventThrottle={100}
+                  ref={sheet}
                   style={styles.grow}
                   contentContainerStyle={styles.sheet}
                   role="main"
@@ -376,19 +378,6 @@ function useChoosing(): Pick<Desk, Choosing> {
     () => ({ chosen, item, chooseItem, chooseItems, several, setSeveral, slipping, setSlipping }),
     [chosen, item, chooseItem, several, slipping],
   );
-}
-
-/** Each step opens at its top, and where it was left when one comes back to it. */
-function useStepScroll(step: Step) {
-  const ref = useRef<ScrollView>(null);
-  const places = useRef<Partial<Record<Step, number>>>({});
-  useLayoutEffect(() => {
-    ref.current?.scrollTo({ y: places.current[step] ?? 0, animated: false });
-  }, [step]);
-  const onScroll = ({ nativeEvent }: { nativeEvent: { contentOffset: { y: number } } }) => {
-    places.current[step] = nativeEvent.contentOffset.y;
-  };
-  return { ref, onScroll };
 }
 
 /** What comes and goes above the step does not move what is being touched in it. */

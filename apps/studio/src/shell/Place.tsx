@@ -1,11 +1,12 @@
 import { usePathname } from 'expo-router';
-import { type ReactNode, useCallback, useLayoutEffect, useRef } from 'react';
+import { type ReactNode, useCallback, useRef } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useRenderJobs } from '../render/jobs';
 import { Icon, type IconName } from '../ui/Icon';
 import { LinkPress } from '../ui/LinkPress';
 import { Txt } from '../ui/Txt';
 import { colour, useIsLow, useIsWide } from '../ui/theme';
+import { useScrollPlace } from '../ui/useScrollPlace';
 import { ScrollerProvider } from '../ui/VirtualGrid';
 import { webProps } from '../ui/web';
 import { keptScroll } from './kept';
@@ -37,10 +38,7 @@ export function Place({ title, beside, children, testID, broad }: Props) {
   const scroller = useRef<ScrollView>(null);
   const node = useCallback(() => (scroller.current?.getScrollableNode() as HTMLElement | null) ?? null, []);
   // One comes back to where one was.
-  useLayoutEffect(() => {
-    const element = node();
-    if (element) element.scrollTop = keptScroll.get(title);
-  }, [node, title]);
+  useScrollPlace(scroller, title, keptScroll);
   return (
     <View style={[styles.screen, low && !wide && styles.screenLow]} testID={testID}>
       <SkipLink />
@@ -49,8 +47,6 @@ export function Place({ title, beside, children, testID, broad }: Props) {
         ref={scroller}
         style={styles.scroll}
         contentContainerStyle={[styles.body, wide && styles.bodyWide, wide && broad && styles.bodyBroad]}
-        onScroll={({ nativeEvent }) => keptScroll.set(title, nativeEvent.contentOffset.y)}
-        scrollEventThrottle={100}
         role="main"
         {...webProps({ id: 'content', tabIndex: -1 })}
       >

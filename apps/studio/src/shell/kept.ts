@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { ScrollPlaces } from '../ui/useScrollPlace';
 
 /** What stays while the app is open: what was typed, chosen and scrolled to in a place that one comes back to. */
 const kept = new Map<string, unknown>();
@@ -16,7 +17,7 @@ export function useKept<T>(key: string, first: T): [T, (value: T) => void] {
 }
 
 /** How far a place was scrolled. */
-export const keptScroll = {
-  get: (place: string): number => (kept.get(`scroll ${place}`) as number | undefined) ?? 0,
-  set: (place: string, y: number): void => void kept.set(`scroll ${place}`, y),
+export const keptScroll: ScrollPlaces = {
+  get: (place: string) => kept.get(`scroll ${place}`) as number | undefined,
+  set: (place: string, y: number) => kept.set(`scroll ${place}`, y),
 };
