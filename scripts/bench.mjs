@@ -214,9 +214,7 @@ async function shownWhilePlaying(tab, milliseconds) {
     const begun = performance.now();
     await new Promise((resolve) => setTimeout(resolve, ms));
     const seconds = (performance.now() - begun) / 1000;
-    const counts = new Map();
-    for (const [surface] of window.seen.frames) counts.set(surface, (counts.get(surface) ?? 0) + 1);
-    return Math.max(0, ...counts.values()) / seconds;
+    return Math.max(0, ...window.seen.counts()) / seconds;
   }, milliseconds);
 }
 
@@ -228,6 +226,12 @@ async function inApp(path, act, view = { width: 1280, height: 800 }) {
   await tab.setViewport(view);
   await tab.evaluateOnNewDocument(() => {
     const seen = { key: 0, asked: new Map(), latencies: [], frames: [] };
+    /** Pictures of each surface, since they were thrown away last. */
+    seen.counts = () => {
+      const counts = new Map();
+      for (const [surface] of seen.frames) counts.set(surface, (counts.get(surface) ?? 0) + 1);
+      return [...counts.values()];
+    };
     window.seen = seen;
     window.addEventListener('keydown', () => (seen.key = performance.now()), true);
     const Real = Worker;
@@ -657,9 +661,8 @@ const parts = {
         const slowest = await tab.evaluate(async () => {
           window.seen.frames.length = 0;
           await new Promise((resolve) => setTimeout(resolve, 3000));
-          const counts = new Map();
-          for (const [surface] of window.seen.frames) counts.set(surface, (counts.get(surface) ?? 0) + 1);
-          return { shown: counts.size, least: Math.min(...counts.values()) / 3 };
+          const counts = window.seen.counts();
+          return { shown: counts.length, least: Math.min(...counts) / 3 };
         });
         return { first, scrolled, memory: after / before, slowest };
       },
@@ -701,9 +704,7 @@ const parts = {
             await new Promise((resolve) => setTimeout(resolve, 4000));
             going = false;
             const seconds = (performance.now() - begun) / 1000;
-            const counts = new Map();
-            for (const [surface] of window.seen.frames) counts.set(surface, (counts.get(surface) ?? 0) + 1);
-            return { shown: Math.max(0, ...counts.values()) / seconds, page: page / seconds };
+            return { shown: Math.max(0, ...window.seen.counts()) / seconds, page: page / seconds };
           });
         },
         { width: 1600, height: 900 },

@@ -24,6 +24,9 @@ class Filter {
   }
 }
 
+/** A filter for each side. */
+const bothSides = () => ({ [-1]: new Filter(), 1: new Filter() }) as Record<-1 | 1, Filter>;
+
 /** A sound from what each channel is at a second. */
 function made(seconds: number, at: (t: number, n: number, side: -1 | 1) => number): Sound {
   const count = Math.round(seconds * RATE);
@@ -35,7 +38,7 @@ const bump = (t: number, middle: number, width: number) => Math.exp(-(((t - midd
 
 /** Air that passes: noise through a band that goes up and down, from one side to the other. */
 function whoosh(): Sound {
-  const filters = { [-1]: new Filter(), 1: new Filter() } as Record<-1 | 1, Filter>;
+  const filters = bothSides();
   return made(1.1, (t, n, side) => {
     const body = bump(t, 0.5, 0.2);
     const pan = 0.5 + 0.5 * side * Math.tanh((t - 0.5) * 6);
@@ -46,7 +49,7 @@ function whoosh(): Sound {
 
 /** What leads up to a moment: noise and a tone that climb for two seconds. */
 function riser(): Sound {
-  const filters = { [-1]: new Filter(), 1: new Filter() } as Record<-1 | 1, Filter>;
+  const filters = bothSides();
   const phase = { [-1]: 0, 1: 0 } as Record<-1 | 1, number>;
   return made(2.2, (t, n, side) => {
     const part = Math.min(1, t / 2);
@@ -60,7 +63,7 @@ function riser(): Sound {
 
 /** The blow itself: a deep tone that drops, and a crack on top. */
 function hit(): Sound {
-  const filters = { [-1]: new Filter(), 1: new Filter() } as Record<-1 | 1, Filter>;
+  const filters = bothSides();
   return made(1.6, (t, n, side) => {
     const drop = 48 * t + (150 / 18) * (1 - Math.exp(-18 * t));
     const deep = Math.sin(2 * Math.PI * drop) * Math.exp(-3.2 * t);
@@ -71,7 +74,7 @@ function hit(): Sound {
 
 /** A heart that beats twice, softly: a low knock, and a lighter one after it. */
 function heartbeat(): Sound {
-  const filters = { [-1]: new Filter(), 1: new Filter() } as Record<-1 | 1, Filter>;
+  const filters = bothSides();
   return made(0.9, (t, n, side) => {
     const knock = (at: number, loud: number) => {
       const own = t - at;
@@ -88,7 +91,7 @@ function heartbeat(): Sound {
 
 /** Hands: four short bursts close together, and a little room. */
 function clap(): Sound {
-  const filters = { [-1]: new Filter(), 1: new Filter() } as Record<-1 | 1, Filter>;
+  const filters = bothSides();
   return made(0.5, (t, n, side) => {
     const bursts = [0, 0.011, 0.021, 0.034].reduce(
       (s, at, i) => s + (t >= at ? Math.exp(-(t - at) * (i === 3 ? 38 : 210)) : 0),
@@ -121,7 +124,7 @@ function knocks(
   },
   seed: number,
 ): Sound {
-  const filters = { [-1]: new Filter(), 1: new Filter() } as Record<-1 | 1, Filter>;
+  const filters = bothSides();
   return made(seconds, (t, n, side) => {
     let [tone, brush] = [0, 0];
     times.forEach((at, k) => {
@@ -174,7 +177,7 @@ function boing(): Sound {
 
 /** Paper or cloth that is handled: noise in quick uneven strokes. */
 function rustle(): Sound {
-  const filters = { [-1]: new Filter(), 1: new Filter() } as Record<-1 | 1, Filter>;
+  const filters = bothSides();
   return made(0.8, (t, n, side) => {
     let strokes = 0;
     for (let k = 0; k < 7; k++)
@@ -187,7 +190,7 @@ function rustle(): Sound {
 
 /** What burns in or is sprayed: noise that hisses and crackles as it dies. */
 function hiss(): Sound {
-  const filters = { [-1]: new Filter(), 1: new Filter() } as Record<-1 | 1, Filter>;
+  const filters = bothSides();
   return made(1.4, (t, n, side) => {
     const body = (1 - Math.exp(-40 * t)) * Math.exp(-2.1 * t);
     const spit = Math.abs(noise(Math.floor(n / 40), 112 + side)) ** 14 * 3;

@@ -18,6 +18,7 @@ import {
 import { createNodeSurface, NodeStudio } from '@fresh-reel/node-host';
 import { SHIPPED_PATHS } from './assets';
 import { TEMPLATES } from './index';
+import { LONG } from './testing';
 
 let studio: NodeStudio;
 beforeAll(async () => {
@@ -151,7 +152,6 @@ describe.each(all)('the hold of %s', (_, template) => {
   });
 });
 
-const LONG = 'Wilhelmina Featherstonehaugh-Ravenscroft of the Marram and District Kite Flyers’ Association';
 /** Ascenders of one line may reach as far into another as type is set tight, in frame units. */
 const TIGHT = 14;
 

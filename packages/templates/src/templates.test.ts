@@ -19,6 +19,7 @@ import { SHIPPED_PATHS } from './assets';
 import firstVersions from './firstVersions.json';
 import { assetOf, SHIPPED, TEMPLATES, templateById } from './index';
 import names from './names.json';
+import { LONG } from './testing';
 
 let studio: NodeStudio;
 beforeAll(async () => {
@@ -26,7 +27,6 @@ beforeAll(async () => {
 });
 afterAll(() => studio.close());
 
-const LONG = 'Wilhelmina Featherstonehaugh-Ravenscroft of the Marram and District Kite Flyers’ Association';
 const shapes = Object.keys(FRAMES) as (keyof typeof FRAMES)[];
 const cases = TEMPLATES.flatMap((t) => shapes.map((shape) => [t.id, shape] as const));
 const fillAll = (id: string, words: string): Fill => ({

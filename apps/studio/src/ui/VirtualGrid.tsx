@@ -9,6 +9,7 @@ import {
   useState,
 } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useFastScrolling } from './useFastScrolling';
 import { elementOf } from './web';
 
 /** The view that scrolls, in which long lists stand. */
@@ -18,35 +19,6 @@ export const ScrollerProvider = ScrollerContext.Provider;
 /** Whether a long list goes past too fast to be looked at: what is dear to show waits for it. */
 const PassingContext = createContext(false);
 export const usePassing = (): boolean => useContext(PassingContext);
-
-/** Pixels a second from which a list goes past, and milliseconds after which it has come to rest. */
-const PASSING = 1800;
-const REST = 140;
-
-/** Whether an element is scrolled so fast that nothing of it can be looked at. */
-function useFastScrolling(element: HTMLElement | null): boolean {
-  const [fast, setFast] = useState(false);
-  useEffect(() => {
-    if (!element) return;
-    let last = { top: element.scrollTop, at: performance.now() };
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    const onScroll = () => {
-      const now = { top: element.scrollTop, at: performance.now() };
-      const speed = (Math.abs(now.top - last.top) * 1000) / Math.max(8, now.at - last.at);
-      last = now;
-      if (speed < PASSING) return;
-      setFast(true);
-      clearTimeout(timer);
-      timer = setTimeout(() => setFast(false), REST);
-    };
-    element.addEventListener('scroll', onScroll, { passive: true });
-    return () => {
-      clearTimeout(timer);
-      element.removeEventListener('scroll', onScroll);
-    };
-  }, [element]);
-  return fast;
-}
 
 interface Props<T> {
   readonly items: readonly T[];

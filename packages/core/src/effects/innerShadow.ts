@@ -2,6 +2,8 @@ import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
 import { property } from '../documents/property';
 import { type EffectKind, onlySchema } from './kind';
+import { shadowOffset } from './shadow';
+import { softSize } from './soften';
 
 export const innerShadowSchema = z.strictObject({
   effect: z.literal('inner-shadow'),
@@ -32,16 +34,13 @@ const SHARP = 1.5;
  */
 export const innerShadow: EffectKind<z.infer<typeof innerShadowSchema>, InnerShadow> = {
   schema: innerShadowSchema,
-  resolve: ({ angle, distance, radius, colour, opacity }, { value }) => {
-    const [turn, far] = [(value(angle) * Math.PI) / 180, value(distance)];
-    return {
-      effect: 'inner-shadow',
-      offset: [Math.cos(turn) * far, Math.sin(turn) * far],
-      radius: value(radius),
-      colour: value(colour),
-      opacity: value(opacity),
-    };
-  },
+  resolve: ({ angle, distance, radius, colour, opacity }, { value }) => ({
+    effect: 'inner-shadow',
+    offset: shadowOffset([0, 0], value(angle), value(distance)),
+    radius: value(radius),
+    colour: value(colour),
+    opacity: value(opacity),
+  }),
   // The light stands still, as for a shadow.
   scaled: (values, by) => ({
     ...values,
@@ -59,9 +58,7 @@ export const innerShadow: EffectKind<z.infer<typeof innerShadowSchema>, InnerSha
     const { canvas, context } = surface;
     const pixels = radius * scale;
     // Made at a small size, as a shadow is: softness hides the difference.
-    const shrink = Math.min(1, SHARP / Math.max(pixels, 0.01));
-    const width = Math.max(1, Math.ceil(canvas.width * shrink));
-    const height = Math.max(1, Math.ceil(canvas.height * shrink));
+    const { width, height, shrink } = softSize(canvas, pixels, SHARP);
     const [kx, ky] = [width / canvas.width, height / canvas.height];
     const small = borrow(width, height);
     small.context.drawImage(canvas, 0, 0, width, height);

@@ -3,7 +3,7 @@ import { colourSchema } from '../colour/colour';
 import { property } from '../documents/property';
 import type { Surface } from '../paint/surface';
 import { type EffectKind, type EffectTools, onlySchema } from './kind';
-import { enoughFor } from './soften';
+import { enoughFor, softSize } from './soften';
 
 export const shadowSchema = z.strictObject({
   effect: z.literal('shadow'),
@@ -28,7 +28,12 @@ export interface Shadow {
   readonly alone?: boolean;
 }
 
-function shadowOffset([x, y]: readonly number[], angle: number, distance: number): readonly [number, number] {
+/** Where a shadow falls: so far, in this direction, from an offset. */
+export function shadowOffset(
+  [x, y]: readonly number[],
+  angle: number,
+  distance: number,
+): readonly [number, number] {
   const turn = (angle * Math.PI) / 180;
   return [(x ?? 0) + Math.cos(turn) * distance, (y ?? 0) + Math.sin(turn) * distance];
 }
@@ -92,11 +97,7 @@ function under(
 ): Surface {
   const { canvas, context } = surface;
   const pixels = radius * scale;
-  const shrink = Math.min(1, 4 / Math.max(pixels, 0.01));
-  const [w, h] = [
-    Math.max(1, Math.ceil(canvas.width * shrink)),
-    Math.max(1, Math.ceil(canvas.height * shrink)),
-  ];
+  const { width: w, height: h, shrink } = softSize(canvas, pixels, 4);
   const ink = borrow(w, h);
   ink.context.drawImage(canvas, 0, 0, w, h);
   ink.context.globalCompositeOperation = 'source-in';

@@ -14,6 +14,20 @@ export function growthOfBlur(radius: number): Growth {
 }
 
 /**
+ * The size at which something soft is made: so small that its radius is `most` pixels, where it has more.
+ * @param pixels standard deviation at full size
+ */
+export function softSize(
+  canvas: { readonly width: number; readonly height: number },
+  pixels: number,
+  most: number,
+) {
+  const shrink = Math.min(1, most / Math.max(pixels, 0.01));
+  const side = (length: number) => Math.max(1, Math.ceil(length * shrink));
+  return { width: side(canvas.width), height: side(canvas.height), shrink };
+}
+
+/**
  * A surface out of focus: Gaussian blur. A wide blur is made on a smaller copy, where it costs a fraction and looks the
  * same: the copy is shrunk until the radius is `SOFT` pixels.
  * @param surface is given back; the result is another of the same size, or itself where there is nothing to blur

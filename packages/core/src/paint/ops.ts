@@ -53,6 +53,10 @@ type Ground =
       readonly radius: number;
       readonly stops: readonly Stop[];
     };
+/** Whether a paint is a colour and nothing more. */
+export const isPlain = (paint: Paint): paint is Paint & { readonly kind: 'solid' } =>
+  paint.kind === 'solid' && !paint.material;
+
 export type Stop = readonly [at: number, colour: string];
 
 export interface StrokeStyle {

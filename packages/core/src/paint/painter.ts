@@ -1,18 +1,9 @@
 import type { EffectTools } from '../effects/kind';
 import { applyEffect, detailUnder, growthOf } from '../effects/registry';
-import { type Homography, planeInView, project } from '../geometry/matrix';
+import { planeInView } from '../geometry/matrix';
 import { type Path, pathBounds } from '../geometry/path';
 import { planeBounds } from '../geometry/plane';
-import {
-  type Corner,
-  corners,
-  holds,
-  inset,
-  intersection,
-  isEmpty,
-  type Rect,
-  scaledBy,
-} from '../geometry/rect';
+import { holds, intersection, isEmpty, type Rect, scaledBy } from '../geometry/rect';
 import { EMOJI_FAMILY } from '../text/fonts';
 import { drawingBounds, pixelBox, sourceOf } from './bounds';
 import { Grain } from './grain';
@@ -20,7 +11,8 @@ import { KeptGradients, KeptPictures, movesAsOne, standsAlone } from './kept';
 import { Patterns } from './materials/patterns';
 import { Mipmaps } from './mipmap';
 import { paintSamples } from './motionBlur';
-import type { Composite, Drawing, Op } from './ops';
+import { type Composite, type Drawing, isPlain, type Op } from './ops';
+import { seenPart, shownScale } from './pictures';
 import {
   type Brush,
   clipTo,
@@ -215,36 +207,24 @@ export class Painter {
     const box = pixelBox(op.bounds, scale, scaledBy(needed, scale));
     if (isEmpty(box) || op.opacity <= 0) return undefined;
     const whole = scaledBy(op.bounds, scale);
-    const area = whole.width * whole.height;
-    if (scale === below.scale || area > MOST_KEPT_PIXELS || !movesAsOne(op, content))
-      return this.inPlace(op, content, { scale, box, needed });
-    // All of it, in the same phase wherever it is: its bounds begin on a pixel.
-    const [left, top] = [whole.x - 1, whole.y - 1];
-    const found = this.kept.find(op, content, scale);
-    if (found?.surface) return { surface: found.surface, scale, left, top };
-    const surface = this.borrow(Math.ceil(whole.width) + 2, Math.ceil(whole.height) + 2);
-    const group = { view: { surface, scale, left, top }, needed: op.bounds, op };
-    if (!found) {
-      this.kept.note(op, content, scale);
-      return group;
-    }
-    return { ...group, keep: (picture) => (found.surface = picture) };
-  }
-
-  /** A group at all its pixels; its picture is kept while it is the same and stays where it is. */
-  private inPlace(
-    op: Open,
-    content: readonly Op[],
-    { scale, box, needed }: { scale: number; box: Rect; needed: Rect },
-  ): OpenGroup | View {
-    const [left, top] = [box.x, box.y];
-    const keeps = box.width * box.height <= MOST_KEPT_PIXELS && standsAlone(op, content);
-    const found = keeps ? this.kept.find(op, content, scale, box) : undefined;
-    if (found?.surface) return { surface: found.surface, scale, left, top };
-    const surface = this.borrow(box.width, box.height);
-    const group = { view: { surface, scale, left, top }, needed, op };
+    const moves =
+      scale !== below.scale && whole.width * whole.height <= MOST_KEPT_PIXELS && movesAsOne(op, content);
+    // One that may move: all of it, in the same phase wherever it is: its bounds begin on a pixel.
+    const area = moves
+      ? {
+          ...{ x: whole.x - 1, y: whole.y - 1 },
+          ...{ width: Math.ceil(whole.width) + 2, height: Math.ceil(whole.height) + 2 },
+        }
+      : box;
+    const stands = !moves && area.width * area.height <= MOST_KEPT_PIXELS && standsAlone(op, content);
+    const place = { scale, left: area.x, top: area.y };
+    const at = moves ? undefined : box;
+    const found = moves || stands ? this.kept.find(op, content, scale, at) : undefined;
+    if (found?.surface) return { surface: found.surface, ...place };
+    const view = { surface: this.borrow(area.width, area.height), ...place };
+    const group = { view, needed: moves ? op.bounds : needed, op };
     if (found) return { ...group, keep: (picture) => (found.surface = picture) };
-    if (keeps) this.kept.note(op, content, scale, box);
+    if (moves || stands) this.kept.note(op, content, scale, at);
     return group;
   }
 
@@ -270,23 +250,18 @@ export class Painter {
     begin(view.surface.context, opacity, blend);
     switch (op.op) {
       case 'path': {
-        const parts = (op.fill !== undefined && op.stroke !== undefined) || isShaded(op);
-        const apart = parts && (opacity < 1 || (blend ?? 'normal') !== 'normal');
         if (op.small && this.sprites.lay(op, view, this.pathFor)) break;
         if (this.paintKept(op, view)) break;
-        if (apart) this.paintApart(op, view, (on) => paintPath(op, on, this.brush));
+        const parts = (op.fill !== undefined && op.stroke !== undefined) || isShaded(op);
+        if (parts) this.paintAsOne(op, view, (on) => paintPath(op, on, this.brush));
         else paintPath(op, view, this.brush);
         break;
       }
       case 'copies':
-        if (opacity < 1 || (blend ?? 'normal') !== 'normal')
-          this.paintApart(op, view, (on) => paintCopies(op, on, this.brush));
-        else paintCopies(op, view, this.brush);
+        this.paintAsOne(op, view, (on) => paintCopies(op, on, this.brush));
         break;
       case 'faces':
-        if (opacity < 1 || (blend ?? 'normal') !== 'normal')
-          this.paintApart(op, view, (on) => paintFaces(op, on));
-        else paintFaces(op, view);
+        this.paintAsOne(op, view, (on) => paintFaces(op, on));
         break;
       case 'strokes':
         this.layStrokes(op, view);
@@ -314,8 +289,12 @@ export class Painter {
     }
   }
 
-  /** Paints a drawing on a clear surface of its own, which is then laid over the view as one. */
-  private paintApart(op: Drawing, view: View, paint: (on: View) => void): void {
+  /** Paints what has several parts: where it fades or blends, on a clear surface, which is then laid over the view. */
+  private paintAsOne(op: Drawing, view: View, paint: (on: View) => void): void {
+    if (op.opacity >= 1 && (op.blend ?? 'normal') === 'normal') {
+      paint(view);
+      return;
+    }
     const box = boxIn(view, op);
     if (isEmpty(box)) return;
     const surface = this.borrow(box.width, box.height);
@@ -342,8 +321,7 @@ export class Painter {
   /** Paints a gradient or a material that stands still and fills the view from its picture. @returns whether it does */
   private paintKept(op: PathOp, view: View): boolean {
     const { fill, stroke, opacity, blend = 'normal' } = op;
-    const plain = fill === undefined || (fill.kind === 'solid' && !fill.material);
-    if (plain || stroke || opacity < 1 || blend !== 'normal') return false;
+    if (fill === undefined || isPlain(fill) || stroke || opacity < 1 || blend !== 'normal') return false;
     const { canvas } = view.surface;
     const seen = { x: view.left, y: view.top, width: canvas.width, height: canvas.height };
     if (!holds(boxIn(view, op), seen)) return false;
@@ -457,62 +435,11 @@ function begin(context: Context2D, opacity: number, blend: Composite = 'normal')
   context.globalCompositeOperation = operationOf(blend);
 }
 
-/** Pixels a unit of a picture's own size is painted at, where it is painted largest. */
-function shownScale({ plane, source, target }: Extract<Op, { op: 'picture' }>, scale: number): number {
-  return (
-    planeScale(plane, target) * scale * Math.max(target.width / source.width, target.height / source.height)
-  );
-}
-
 /** Whether a path has a material, which is laid over its colour. */
 const isShaded = ({ fill, stroke }: PathOp) =>
   fill?.material !== undefined || stroke?.paint.material !== undefined;
 
 const clippedTo = (box: Rect, clip: Rect | undefined) => (clip ? intersection(box, clip) : box);
-
-/**
- * The part of a picture that a clip leaves, and a little around it; all of it where it is turned or in perspective, and
- * nothing where none of it is left.
- */
-function seenPart(
-  op: Extract<Op, { op: 'picture' }>,
-  clip: Rect,
-  around: number,
-): { readonly source: Rect; readonly target: Rect } | undefined {
-  const { plane: m, source, target } = op;
-  if (m[1] !== 0 || m[3] !== 0 || m[6] !== 0 || m[7] !== 0 || m[0] <= 0 || m[4] <= 0) return op;
-  const [kx, ky] = [m[0] / m[8], m[4] / m[8]];
-  const near = inset(clip, around);
-  const own = {
-    x: (near.x - m[2] / m[8]) / kx,
-    y: (near.y - m[5] / m[8]) / ky,
-    width: near.width / kx,
-    height: near.height / ky,
-  };
-  const left = intersection(own, target);
-  if (isEmpty(left)) return undefined;
-  const [sx, sy] = [source.width / target.width, source.height / target.height];
-  return {
-    source: {
-      x: source.x + (left.x - target.x) * sx,
-      y: source.y + (left.y - target.y) * sy,
-      width: left.width * sx,
-      height: left.height * sy,
-    },
-    target: left,
-  };
-}
-
-/** The larger of how much a plane enlarges the two diagonals of a box. */
-function planeScale(plane: Homography, r: Rect): number {
-  const [a, b, c, d] = corners(r);
-  const across = (p: Corner, q: Corner) => {
-    const [from, to] = [project(plane, ...p), project(plane, ...q)];
-    return Math.hypot(to[0] - from[0], to[1] - from[1]);
-  };
-  const diagonal = Math.hypot(r.width, r.height);
-  return Math.max(across(a, c), across(b, d)) / diagonal;
-}
 
 /** The pixels of the frame that a drawing covers in a view. */
 function boxIn({ surface: { canvas }, scale, left, top }: View, op: Drawing): Rect {

@@ -13,7 +13,7 @@ import { flatMap, projectPath } from '../geometry/plane';
 import type { Rect } from '../geometry/rect';
 import { inkedBounds, signBounds } from './bounds';
 import type { Patterns } from './materials/patterns';
-import type { Material, Op, Paint, StrokeStyle } from './ops';
+import { isPlain, type Material, type Op, type Paint, type StrokeStyle } from './ops';
 import type { Context2D, PathSink, Surface } from './surface';
 import { drawThrough, TOLERANCE } from './tiles';
 
@@ -64,7 +64,7 @@ function outlineIn({ path, plane: own }: { path: Path; plane: Homography }, box:
 export function paintPath(op: Extract<Op, { op: 'path' }>, view: View, brush: Brush): void {
   const { fill, stroke } = op;
   const box = inkedBounds(op);
-  if (fill?.kind === 'solid' && !fill.material && !stroke) {
+  if (fill && isPlain(fill) && !stroke) {
     const { context } = view.surface;
     const outline = outlineIn(op, box, view);
     context.fillStyle = fill.colour;
@@ -117,7 +117,7 @@ export function paintCopies(op: Extract<Op, { op: 'copies' }>, view: View, brush
   const { context } = view.surface;
   const shown = brush.pathFor(path);
   const inView = inPixels(plane, view);
-  const flat = fill.kind === 'solid' && !fill.material && isAffine(inView) ? affineOf(inView) : undefined;
+  const flat = isPlain(fill) && isAffine(inView) ? affineOf(inView) : undefined;
   if (fill.kind === 'solid') context.fillStyle = fill.colour;
   for (let i = 0; i + 5 < places.length; i += 6) {
     const opacity = opacities?.[i / 6] ?? 1;

@@ -1,7 +1,7 @@
 import { LRUCache } from 'lru-cache';
 import { affineOf, isAffine, planeInView } from '../geometry/matrix';
 import { pathBounds } from '../geometry/path';
-import type { Op, Paint } from './ops';
+import { isPlain, type Op, type Paint } from './ops';
 import type { PathFor, View } from './planar';
 import type { Surface } from './surface';
 
@@ -34,7 +34,7 @@ export class Sprites {
 
   /** Lays a path's picture over a view. @returns whether it does: turned, sheared and large ones are left to be painted */
   lay({ path, plane, fill }: PathOp, view: View, pathFor: PathFor): boolean {
-    if (fill?.kind !== 'solid' || fill.material) return false;
+    if (!fill || !isPlain(fill)) return false;
     const own = planeInView(plane, view.scale, -view.left, -view.top);
     if (!isAffine(own)) return false;
     const [a, b, c, d, x, y] = affineOf(own);

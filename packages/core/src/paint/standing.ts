@@ -1,4 +1,4 @@
-import { type Op, sameData } from './ops';
+import { isPlain, type Op, sameData } from './ops';
 import type { PaintHost, Surface } from './surface';
 
 /** What was painted on a surface last, and the picture of what stands below all that moves in it. */
@@ -100,6 +100,6 @@ function costs(ops: readonly Op[]): boolean {
   const dear = (op: Op) =>
     op.op !== 'clip' &&
     op.op !== 'unclip' &&
-    (op.op !== 'path' || op.fill?.kind !== 'solid' || op.fill.material !== undefined);
+    (op.op !== 'path' || op.fill === undefined || !isPlain(op.fill));
   return ops.length > 6 || ops.some(dear);
 }
