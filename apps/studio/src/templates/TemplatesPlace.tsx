@@ -40,7 +40,7 @@ export function TemplatesPlace() {
   const { width } = useWindowDimensions();
   const router = useRouter();
   const { data: brand } = useBrand();
-  const { data: media = [] } = useMediaList();
+  const { data: media } = useMediaList();
   const [search, setSearch] = useKept('templates search', '');
   const [kind, setKind] = useKept<Kind>('templates use', 'all');
   const [sieve, setSieve] = useKept<Sieve>('templates sieve', {});
@@ -54,7 +54,10 @@ export function TemplatesPlace() {
   const index = useMemo(() => new TemplateSearch(templates), [templates]);
   const found = useMemo(() => index.find(search), [index, search]);
   const liked = useMemo(() => new Set(favourites), [favourites]);
-  const pictures = media.filter((m) => m.kind === 'picture' || m.kind === 'clip').length;
+  const pictures = useMemo(
+    () => (media ?? []).flatMap(({ width, height }) => (width && height ? [width / height] : [])),
+    [media],
+  );
   const shown = useMemo(() => {
     const isUse = kind !== 'all' && kind !== 'favourites' && kind !== 'recent';
     const { use: _, favourites: __, ...rest } = sieve;
@@ -209,7 +212,7 @@ export function TemplatesPlace() {
           moods={offered(templates, (t) => t.moods)}
           sets={offered(templates, (t) => (t.set ? [t.set] : []))}
           count={shown.length}
-          pictures={pictures}
+          pictures={pictures.length}
         />
       )}
     </>

@@ -1,7 +1,7 @@
 import { TEMPLATES } from '@fresh-reel/templates';
 import { offered, picturesOf, type Sieve, setOf, sifted, wordsOf } from './sieve';
 
-const ids = (sieve: Sieve, favourites: readonly string[] = [], pictures = 0) =>
+const ids = (sieve: Sieve, favourites: readonly string[] = [], pictures: readonly number[] = []) =>
   sifted(TEMPLATES, sieve, new Set(favourites), pictures).map((t) => t.id);
 
 describe('templates through a sieve', () => {
@@ -36,9 +36,21 @@ describe('templates through a sieve', () => {
   });
 
   it('what suits the user’s pictures shows some, and needs no more than there are', () => {
-    expect(ids({ suits: true }, [], 0)).not.toContain('four-corners');
-    expect(ids({ suits: true }, [], 4)).toContain('four-corners');
-    expect(ids({ suits: true }, [], 100)).not.toContain('name-strap');
+    const [wide, tall] = [16 / 9, 9 / 16];
+    expect(ids({ suits: true }, [], [])).not.toContain('four-corners');
+    expect(ids({ suits: true }, [], [wide, wide])).not.toContain('four-corners');
+    expect(ids({ suits: true }, [], [wide, wide, wide])).toContain('four-corners');
+    expect(ids({ suits: true }, [], new Array(100).fill(wide))).not.toContain('name-strap');
+    // Two stand in tall windows side by side; of a wide picture less than half would be left.
+    expect(ids({ suits: true }, [], [wide, wide, wide])).not.toContain('gust-hook');
+    expect(ids({ suits: true }, [], [tall, wide, tall])).toContain('gust-hook');
+    // One picture fills a window, whatever the others are like; a square one suits most.
+    expect(ids({ suits: true }, [], [wide])).toContain('drift-wall');
+    expect(ids({ suits: true }, [], [tall])).toContain('poster');
+    expect(ids({ suits: true }, [], [wide])).not.toContain('poster');
+    expect(ids({ suits: true }, [], [1])).toContain('poster');
+    // What takes the picture's own shape takes any.
+    expect(ids({ suits: true }, [], [5])).toContain('ticket');
   });
 
   it('counts what it is set to, and offers what there is', () => {

@@ -1,4 +1,13 @@
-import type { FrameShape, Template, Use } from '@fresh-reel/core';
+import {
+  EMPTY_FILL,
+  FRAMES,
+  type FrameShape,
+  GraphicScene,
+  layoutFrame,
+  type Template,
+  type Use,
+} from '@fresh-reel/core';
+import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { secondsOf } from './facts';
 
 /** Lengths that are told apart, in seconds as a template comes: up to the last number. */
@@ -27,7 +36,7 @@ export interface Sieve {
   readonly length?: LengthName;
   readonly pictures?: CountName;
   readonly words?: CountName;
-  /** Whether it takes pictures, and no more than there are on the shelf. */
+  /** Whether the pictures on the shelf fill it, by their number and their shapes. */
   readonly suits?: boolean;
   readonly favourites?: boolean;
 }
@@ -49,13 +58,13 @@ const countName = (n: number): CountName => COUNTS.find(({ from, to }) => n >= f
 
 /**
  * Templates that pass a sieve, in their order but for favourites, which come first.
- * @param pictures how many pictures and clips the user has on the shelf
+ * @param pictures shapes of the pictures and clips on the user's shelf, width by height
  */
 export function sifted(
   templates: readonly Template[],
   sieve: Sieve,
   favourites: ReadonlySet<string>,
-  pictures: number,
+  pictures: readonly number[],
 ): readonly Template[] {
   const is = <T>(wanted: T | undefined, value: () => T) => wanted === undefined || wanted === value();
   const passed = templates.filter(
@@ -76,10 +85,50 @@ export function sifted(
   ];
 }
 
-/** Whether a template shows pictures, and so many of them as are there fill all that must be filled. */
-function suits(template: Template, pictures: number): boolean {
+/** How many times wider or narrower a picture may be than its window: half of it shows then, at least. */
+const CROP = 2;
+/** Windows looked at of a template whose pictures may all be left out: one that suits is enough. */
+const LOOKS = 4;
+
+/** Whether a template shows pictures, and those that are there fill all that must be filled with little cut away. */
+function suits(template: Template, pictures: readonly number[]): boolean {
   const slots = template.slots.filter((s) => s.kind === 'picture');
-  return slots.length > 0 && slots.filter((s) => !s.optional).length <= pictures;
+  const needed = slots.filter((s) => !s.optional);
+  if (needed.length > 0)
+    return fills(
+      needed.map(({ id }) => windowOf(template, id)),
+      pictures,
+    );
+  return slots.slice(0, LOOKS).some(({ id }) => fills([windowOf(template, id)], pictures));
+}
+
+/**
+ * Whether each window can have a picture of its own that suits its shape. Windows and pictures in order of their widths:
+ * the narrowest picture that suits the narrowest window suits no later one better.
+ */
+function fills(windows: readonly (number | undefined)[], pictures: readonly number[]): boolean {
+  const left = pictures.toSorted((a, b) => a - b);
+  const shaped = windows.filter((w) => w !== undefined).sort((a, b) => a - b);
+  for (const window of shaped) {
+    const at = left.findIndex((p) => p * CROP >= window && p <= window * CROP);
+    if (at < 0) return false;
+    left.splice(at, 1);
+  }
+  return left.length >= windows.length - shaped.length;
+}
+
+const windows = new WeakMap<Template, Map<string, number | undefined>>();
+
+/** The shape of a slot's window, width by height; undefined where it takes the picture's own. Found once each. */
+function windowOf(template: Template, slot: string): number | undefined {
+  const known = windows.get(template) ?? new Map<string, number | undefined>();
+  windows.set(template, known);
+  if (!known.has(slot)) {
+    const frame = layoutFrame(FRAMES[template.shape]);
+    const box = new GraphicScene(template, EMPTY_FILL, frame, DOCUMENT_ONLY).pictureWindow(slot);
+    known.set(slot, box && box.width / box.height);
+  }
+  return known.get(slot);
 }
 
 /** How many things of a sieve are set, besides the use, which has a row of its own. */

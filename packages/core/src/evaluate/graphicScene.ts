@@ -26,7 +26,7 @@ import { clockOf } from './clockOf';
 import { controlFills, isKeyed } from './controls';
 import { PaintPass, type Region } from './paintPass';
 import { repeatsOf } from './repeats';
-import { type Seen, seenSpans } from './seen';
+import { type Seen, seenSpans, windowAt, wordlessRegions } from './seen';
 import { SlotFills } from './slotFills';
 
 export type { Region } from './paintPass';
@@ -150,6 +150,20 @@ export class GraphicScene {
   /** For how many actual frames the picture of a slot fades in, and out. */
   fadesOf(slotId: string): readonly [coming: number, going: number] {
     return this.seen.get(slotId)?.fades ?? [0, 0];
+  }
+
+  /**
+   * The box that the picture of a slot fills when the slot is best seen, in frame units before it is turned. Undefined
+   * where it takes the picture's own shape.
+   */
+  pictureWindow(slotId: string): Size | undefined {
+    const slot = this.template.slots.find((s) => s.id === slotId);
+    if (!slot) return undefined;
+    const { layers, frame, slots } = this;
+    const moment = this.momentAt(this.timeOf(slot.moment));
+    return windowAt(slotId, (picture) =>
+      wordlessRegions(layers, this.template.camera, frame, moment, this.resources.memo, slots, picture),
+    );
   }
 
   private get seen(): ReadonlyMap<string, Seen> {

@@ -8,7 +8,7 @@ import type { Memo } from '../memo';
 import type { LayoutCache } from '../text/cache';
 import { arrange } from './arrange';
 import { cameraMatrix } from './camera';
-import { PaintPass } from './paintPass';
+import { PaintPass, type Region } from './paintPass';
 import { repeatsOf } from './repeats';
 import type { SlotFills } from './slotFills';
 
@@ -51,25 +51,15 @@ export function seenSpans(
   const seenAt = (time: number): ReadonlyMap<string, number> => {
     let seen = kept.get(time);
     if (!seen) {
-      const moment = momentAt(time);
-      const value = <T extends Value>(p: Property<T>) => valueAt(p, moment);
-      const context: LayerContext = {
-        moment,
-        value,
-        words: () => NO_WORDS,
-        textLayer: () => undefined,
-        isFilled: () => true,
-        repeats: (over) => repeatsOf(over, slots),
-        picture: () => ANY,
-        media: () => undefined,
-        layouts: { layout: () => NO_LAYOUT } as unknown as LayoutCache,
-        memo,
-        notice: () => undefined,
-      };
-      const pass = new PaintPass(context, undefined);
-      pass.paintAll(arrange(layers, frame, context), cameraMatrix(camera, frame, value));
       const shown = new Map<string, number>();
-      for (const { slot, quad, opacity } of pass.regions) {
+      for (const { slot, quad, opacity } of wordlessRegions(
+        layers,
+        camera,
+        frame,
+        momentAt(time),
+        memo,
+        slots,
+      )) {
         if (isEmpty(intersection(boundsOf(quad), whole))) continue;
         shown.set(slot, Math.max(opacity, shown.get(slot) ?? 0));
       }
@@ -99,6 +89,58 @@ export function seenSpans(
     found.set(slot, { span: [from, Math.min(length, to + 1)], fades });
   }
   return found;
+}
+
+/**
+ * Where the pictures of slots lie at a moment, all slots filled. It follows from the document alone: words are left out,
+ * so that no font is needed.
+ * @param picture what stands in every slot
+ */
+export function wordlessRegions(
+  layers: readonly Layer[],
+  camera: Template['camera'],
+  frame: Size,
+  moment: Moment,
+  memo: Memo,
+  slots: SlotFills,
+  picture: FoundPicture = ANY,
+): readonly Region[] {
+  const value = <T extends Value>(p: Property<T>) => valueAt(p, moment);
+  const context: LayerContext = {
+    moment,
+    value,
+    words: () => NO_WORDS,
+    textLayer: () => undefined,
+    isFilled: () => true,
+    repeats: (over) => repeatsOf(over, slots),
+    picture: () => picture,
+    media: () => undefined,
+    layouts: { layout: () => NO_LAYOUT } as unknown as LayoutCache,
+    memo,
+    notice: () => undefined,
+  };
+  const pass = new PaintPass(context, undefined);
+  pass.paintAll(arrange(layers, frame, context), cameraMatrix(camera, frame, value));
+  return pass.regions;
+}
+
+/**
+ * The box that the picture of a slot fills at a moment, where it is largest: its size before it is turned, frame units.
+ * Undefined where it takes the picture's own shape, or none is seen.
+ */
+export function windowAt(
+  slot: string,
+  regionsWith: (picture: FoundPicture) => readonly Region[],
+): Size | undefined {
+  const largest = ({ width, height }: Size) =>
+    regionsWith({ ...ANY, width, height })
+      .filter((r) => r.slot === slot && r.kind === 'picture' && r.box.width * r.box.height > 0)
+      .map((r) => r.box)
+      .sort((a, b) => b.width * b.height - a.width * a.height)[0];
+  const [wide, tall] = [largest({ width: 2000, height: 1000 }), largest({ width: 1000, height: 2000 })];
+  if (!wide || !tall) return undefined;
+  const takesShape = Math.abs(wide.width / wide.height - tall.width / tall.height) > 1e-6;
+  return takesShape ? undefined : wide;
 }
 
 /** The frame nearest to `outside` in which something holds that holds at `inside`. */
