@@ -35,7 +35,7 @@ beforeAll(async () => {
 describe('a lower third, made on a phone', () => {
   it('is picked from the moving contact sheet', async () => {
     await page.waitForSelector(id('template-card-name-strap'));
-    await page.waitForSelector(`${id('template-card-name-strap')} canvas`);
+    await page.waitForSelector(`${id('template-card-name-strap')} img`);
     await fill(page, 'search', 'lower');
     await page.waitForSelector(id('template-card-four-corners'), { hidden: true });
     const before = await look(page, 'template-card-name-strap');

@@ -1,4 +1,4 @@
-/** Copies what the studio serves besides its own code: fonts, the text engine, and the templates' assets. */
+/** Copies what the studio serves besides its own code: fonts, the text engine, the templates' assets and stills. */
 import { cp, mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { fileURLToPath } from 'node:url';
@@ -104,6 +104,8 @@ export async function preparePublic() {
         );
     }
   }
+  const { writeStills } = await import('./stills.ts');
+  await writeStills(new URL('templates/', target));
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) await preparePublic();

@@ -10,7 +10,7 @@ import { CORNER, colour } from '../ui/theme';
 import { useNearScreen } from '../ui/useNearScreen';
 import { usePassing } from '../ui/VirtualGrid';
 import { summaryOf } from './facts';
-import { TemplatePreview } from './TemplatePreview';
+import { builtStill, TemplatePreview } from './TemplatePreview';
 
 interface Props {
   readonly template: Template;
@@ -82,7 +82,13 @@ function Content({ template, isOwn, moving, brand }: Props) {
       <View ref={ref} style={styles.room}>
         <View style={[styles.picture, styles[template.shape]]}>
           {begun && (
-            <TemplatePreview template={template} shape={template.shape} moving={moving} brand={brand} />
+            <TemplatePreview
+              template={template}
+              shape={template.shape}
+              moving={moving}
+              brand={brand}
+              still={isOwn || brand ? undefined : builtStill(template)}
+            />
           )}
         </View>
       </View>

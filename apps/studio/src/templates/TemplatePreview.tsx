@@ -6,13 +6,14 @@ import {
   GraphicScene,
   layoutFrame,
   newReel,
+  type Reel,
   type Template,
 } from '@fresh-reel/core';
-import { useEffect, useMemo } from 'react';
-import { StyleSheet, View } from 'react-native';
+import { useEffect, useMemo, useState } from 'react';
+import { Image, StyleSheet, View } from 'react-native';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { Ground } from '../preview/Ground';
-import { useAttached, usePreviewSurface } from '../preview/usePreview';
+import { useAttached, usePreviewState, usePreviewSurface } from '../preview/usePreview';
 import { lessMotion } from '../ui/motion';
 import { colour } from '../ui/theme';
 import { wornFill } from './ownFill';
@@ -27,12 +28,15 @@ interface Props {
   readonly fill?: Fill | undefined;
   /** Where several play in step, which time it is: it plays once each. */
   readonly round?: number | undefined;
+  /** The address of a picture of its still: nothing is painted until it moves. */
+  readonly still?: string | undefined;
 }
 
-/** A template made live: its still until it moves, wearing the user's brand if asked. */
-export function TemplatePreview({ template, shape, moving, brand, fill, round }: Props) {
-  const surface = usePreviewSurface();
-  const holder = useAttached(surface);
+/** The still of a built-in template as it comes, which was painted when the app was built. */
+export const builtStill = (template: Template): string => `/templates/${template.id}/still.webp`;
+
+/** A template as it looks: its still until it moves, wearing the user's brand if asked. */
+export function TemplatePreview({ template, shape, moving, brand, fill, round, still }: Props) {
   const reel = useMemo(
     () =>
       newReel(template, {
@@ -48,7 +52,47 @@ export function TemplatePreview({ template, shape, moving, brand, fill, round }:
     () => new GraphicScene(template, EMPTY_FILL, layoutFrame(reel.frame), DOCUMENT_ONLY),
     [template, reel.frame],
   );
-  const still = Math.round(scene.timeOf(template.still));
+  // Where it cannot be loaded, the still is painted.
+  const [lost, setLost] = useState(false);
+  const [painted, setPainted] = useState(false);
+  const ratio = reel.frame.width / reel.frame.height;
+  return (
+    <View style={[styles.picture, { aspectRatio: ratio }]}>
+      {scene.transparent && <Ground />}
+      {still && !lost && (
+        <Image
+          source={{ uri: still }}
+          style={[styles.still, painted && styles.hidden]}
+          onError={() => setLost(true)}
+          alt=""
+          aria-hidden
+        />
+      )}
+      {(moving || !still || lost) && (
+        <Painted
+          reel={reel}
+          still={Math.round(scene.timeOf(template.still))}
+          moving={moving}
+          round={round}
+          onPainted={setPainted}
+        />
+      )}
+    </View>
+  );
+}
+
+interface PaintedProps {
+  readonly reel: Reel;
+  /** Its frame. */
+  readonly still: number;
+  readonly moving: boolean;
+  readonly round: number | undefined;
+  readonly onPainted: (painted: boolean) => void;
+}
+
+function Painted({ reel, still, moving, round, onPainted }: PaintedProps) {
+  const surface = usePreviewSurface();
+  const holder = useAttached(surface);
   useEffect(() => {
     surface.show(reel);
   }, [surface, reel]);
@@ -60,15 +104,16 @@ export function TemplatePreview({ template, shape, moving, brand, fill, round }:
       surface.seek(still);
     }
   }, [surface, moving, still, round]);
-  const ratio = reel.frame.width / reel.frame.height;
-  return (
-    <View style={[styles.picture, { aspectRatio: ratio }]}>
-      {scene.transparent && <Ground />}
-      <View ref={holder} style={StyleSheet.absoluteFill} />
-    </View>
-  );
+  const painted = usePreviewState(surface, (state) => state.frame !== undefined);
+  useEffect(() => {
+    onPainted(painted);
+    return () => onPainted(false);
+  }, [painted, onPainted]);
+  return <View ref={holder} style={StyleSheet.absoluteFill} />;
 }
 
 const styles = StyleSheet.create({
   picture: { width: '100%', backgroundColor: colour.black, overflow: 'hidden' },
+  still: { position: 'absolute', width: '100%', height: '100%' },
+  hidden: { display: 'none' },
 });
