@@ -627,8 +627,16 @@ const parts = {
         await pause(1500);
         // Warm: everything of the app is there already.
         await tab.reload();
-        await tab.waitForFunction(() => window.seen.frames.length > 0, { timeout: 30_000 });
-        const first = await tab.evaluate(() => window.seen.frames[0][2]);
+        const first = await tab
+          .waitForFunction(
+            () => {
+              const there = (e) => e.complete && e.naturalWidth > 0;
+              const shown = [...document.querySelectorAll('[data-testid^="template-card-"] img')].some(there);
+              return shown && performance.now();
+            },
+            { timeout: 30_000 },
+          )
+          .then((handle) => handle.jsonValue());
         await pause(2500);
         const before = browserMemory();
         const scrolled = await tab.evaluate(async () => {

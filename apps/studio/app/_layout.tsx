@@ -5,7 +5,6 @@ import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { loadEditor } from '@/editor/loadEditor';
 import { clearOutFiles } from '@/media/files/outFile';
-import { startPreviews } from '@/preview/previewClient';
 import { restoreRenders } from '@/render/jobs';
 import { startDemoShelf } from '@/shelf/demoShelf';
 import { onStored } from '@/storage/changes';
@@ -20,9 +19,6 @@ import { Announcer } from '@/ui/announce';
 import { Banner } from '@/ui/Banner';
 import { ToastProvider } from '@/ui/Toast';
 import { colour, FONT_FACES } from '@/ui/theme';
-
-// Nearly every place shows pictures of templates; where the app is written as a page there are no workers.
-if (typeof Worker !== 'undefined') startPreviews();
 
 // Whoever shows a file or a font hears when it comes or goes, in this tab or another.
 onStored(({ kind }) => {

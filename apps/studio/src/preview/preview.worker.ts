@@ -23,6 +23,8 @@ const TOO_FAR = 1000 / 32;
 const NEAR = 1000 / 45;
 /** Milliseconds after which what was sought last is looked at, rather than on the way to another. */
 const SETTLED = 400;
+/** Milliseconds of a frame of the screen, of most. */
+const SCREEN_FRAME = 1000 / 60;
 const QUALITIES = [1, 0.75, 0.5, 0.35] as const;
 
 interface Showing {
@@ -241,6 +243,8 @@ function settleQuality(showing: Showing): void {
 }
 
 let ticking = false;
+/** Milliseconds that all that plays took to be painted last. */
+let tickCost = 0;
 
 function tick(): void {
   ticking = false;
@@ -271,6 +275,7 @@ function tick(): void {
         settleQuality(showing);
       }
     }
+    tickCost = performance.now() - now;
     keepTicking();
   });
 }
@@ -278,7 +283,9 @@ function tick(): void {
 function keepTicking(): void {
   if (ticking || ![...showings.values()].some((s) => s.playing)) return;
   ticking = true;
-  requestAnimationFrame(tick);
+  // Several that play take longer than the screen's own frame: waiting for its next one would be lost time.
+  if (tickCost > SCREEN_FRAME) setTimeout(tick);
+  else requestAnimationFrame(tick);
 }
 
 const checked = (reel: Reel) =>

@@ -3,6 +3,7 @@ import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { useOpenFile } from '../files/useOpenFile';
+import { startPreviews } from '../preview/previewClient';
 import { useKept } from '../shell/kept';
 import { Place } from '../shell/Place';
 import { useBrand, useMediaList, usePreferences, useSetPreferences } from '../storage/queries';
@@ -24,6 +25,9 @@ import { TemplateCard } from './TemplateCard';
 
 /** Templates that are looked at side by side, at most. */
 const MOST_COMPARED = 4;
+
+/** Milliseconds after which the first stills are there. */
+const AFTER_STILLS = 600;
 
 /** What templates are shown: of a use, or those the user comes back to. */
 type Kind = Use | 'all' | 'favourites' | 'recent';
@@ -66,6 +70,11 @@ export function TemplatesPlace() {
     if (kind !== 'recent') return passed;
     return recent.flatMap((id) => passed.find((t) => t.id === id) ?? []);
   }, [found, sieve, kind, liked, recent, pictures]);
+  // What moves is painted apart; it gets ready once all stills are there.
+  useEffect(() => {
+    const waiting = setTimeout(startPreviews, AFTER_STILLS);
+    return () => clearTimeout(waiting);
+  }, []);
   const { middle, refFor } = useMiddle(shown.map((t) => t.id).join());
   const moving = wide ? pointed : (pointed ?? middle);
   const special: { id: Kind; name: string }[] = [
