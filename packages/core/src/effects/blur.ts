@@ -35,7 +35,7 @@ export const blur: EffectKind<z.infer<typeof blurSchema>, Blur> = {
   scaled: (values, by) => ({ ...values, radius: values.radius * by }),
   isNothing: ({ radius }) => radius < 0.05,
   growth: ({ radius }) => growthOfBlur(radius),
-  detail: ({ radius, inside }) => (inside ? Number.POSITIVE_INFINITY : enoughFor(radius)),
+  detail: ({ radius, inside }, draft) => (inside ? Number.POSITIVE_INFINITY : enoughFor(radius, draft)),
   apply: ({ radius, inside }, surface, tools) =>
     inside ? softInside(surface, radius, tools) : softened(surface, radius * tools.scale, tools),
 };

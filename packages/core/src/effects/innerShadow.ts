@@ -54,11 +54,12 @@ export const innerShadow: EffectKind<z.infer<typeof innerShadowSchema>, InnerSha
     const reach = radius * 3 + Math.hypot(x, y);
     return { left: reach, top: reach, right: reach, bottom: reach };
   },
-  apply: ({ offset, radius, colour, opacity }, surface, { scale, borrow, giveBack }) => {
+  apply: ({ offset, radius, colour, opacity }, surface, tools) => {
+    const { scale, borrow, giveBack } = tools;
     const { canvas, context } = surface;
     const pixels = radius * scale;
     // Made at a small size, as a shadow is: softness hides the difference.
-    const { width, height, shrink } = softSize(canvas, pixels, SHARP);
+    const { width, height, shrink } = softSize(canvas, pixels, SHARP, tools);
     const [kx, ky] = [width / canvas.width, height / canvas.height];
     const small = borrow(width, height);
     small.context.drawImage(canvas, 0, 0, width, height);

@@ -36,6 +36,8 @@ export interface EffectMoment {
 export interface EffectTools {
   /** Pixels per frame unit. */
   readonly scale: number;
+  /** Whether what is soft may be made rougher, which costs a fraction. */
+  readonly draft: boolean;
   /** The pixel of the frame that lies at the surface's top left. */
   readonly left: number;
   readonly top: number;
@@ -66,7 +68,7 @@ export interface EffectKind<Document, Values> {
   isNothing(values: Values): boolean;
   growth(values: Values): Growth;
   /** Pixels per frame unit beyond which nothing more of the content is seen; without end, when absent. */
-  detail?(values: Values): number;
+  detail?(values: Values, draft: boolean): number;
   /** Takes the group's surface (it owns it now) and returns one of the same size. */
   apply(values: Values, surface: Surface, tools: EffectTools): Surface;
 }

@@ -236,9 +236,9 @@ export function growthOf(effect: Effect): Growth {
 }
 
 /** Pixels per frame unit beyond which nothing more is seen of what these effects are put on. */
-export function detailUnder([first]: readonly Effect[]): number {
+export function detailUnder([first]: readonly Effect[], draft: boolean): number {
   if (!first) return Number.POSITIVE_INFINITY;
-  return withKind(first, (kind, values) => kind.detail?.(values) ?? Number.POSITIVE_INFINITY);
+  return withKind(first, (kind, values) => kind.detail?.(values, draft) ?? Number.POSITIVE_INFINITY);
 }
 
 /** Whether an effect depends on where in the frame its content lies. */

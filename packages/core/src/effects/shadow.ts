@@ -48,7 +48,7 @@ export const shadow: EffectKind<z.infer<typeof shadowSchema>, Shadow> = {
     colour: value(effect.colour),
     opacity: value(effect.opacity),
   }),
-  detail: ({ radius, alone }) => (alone ? enoughFor(radius) : Number.POSITIVE_INFINITY),
+  detail: ({ radius, alone }, draft) => (alone ? enoughFor(radius, draft) : Number.POSITIVE_INFINITY),
   // The light stands still: a layer that turns throws its shadow the same way.
   scaled: (values, by) => ({
     ...values,
@@ -90,14 +90,11 @@ function alone(
 }
 
 /** The shadow below the content. Made at a small size: softness hides the difference. */
-function under(
-  { offset, radius, colour, opacity }: Shadow,
-  surface: Surface,
-  { scale, borrow, giveBack }: EffectTools,
-): Surface {
+function under({ offset, radius, colour, opacity }: Shadow, surface: Surface, tools: EffectTools): Surface {
+  const { scale, borrow, giveBack } = tools;
   const { canvas, context } = surface;
   const pixels = radius * scale;
-  const { width: w, height: h, shrink } = softSize(canvas, pixels, 4);
+  const { width: w, height: h, shrink } = softSize(canvas, pixels, 4, tools);
   const ink = borrow(w, h);
   ink.context.drawImage(canvas, 0, 0, w, h);
   ink.context.globalCompositeOperation = 'source-in';

@@ -4,8 +4,14 @@ import type { EffectTools, Growth } from './kind';
 /** Pixels of standard deviation from which a Gaussian enlarged by lines looks like one made at full size. */
 const SOFT = 3;
 
+/** What is left of the pixels of what is soft in a draft, each way. */
+const ROUGH = 0.5;
+
 /** Pixels per frame unit that are enough for what is blurred by a radius. */
-export const enoughFor = (radius: number) => (radius > 0 ? SOFT / radius : Number.POSITIVE_INFINITY);
+export const enoughFor = (radius: number, draft: boolean) =>
+  radius > 0 ? softBy(SOFT, draft) / radius : Number.POSITIVE_INFINITY;
+
+const softBy = (pixels: number, draft: boolean) => (draft ? pixels * ROUGH : pixels);
 
 /** How far a blur of some radius reaches: three standard deviations. */
 export function growthOfBlur(radius: number): Growth {
@@ -14,15 +20,17 @@ export function growthOfBlur(radius: number): Growth {
 }
 
 /**
- * The size at which something soft is made: so small that its radius is `most` pixels, where it has more.
+ * The size at which something soft is made: so small that its radius is `most` pixels, where it has more, and fewer in
+ * a draft.
  * @param pixels standard deviation at full size
  */
 export function softSize(
   canvas: { readonly width: number; readonly height: number },
   pixels: number,
   most: number,
+  { draft }: Pick<EffectTools, 'draft'>,
 ) {
-  const shrink = Math.min(1, most / Math.max(pixels, 0.01));
+  const shrink = Math.min(1, softBy(most, draft) / Math.max(pixels, 0.01));
   const side = (length: number) => Math.max(1, Math.ceil(length * shrink));
   return { width: side(canvas.width), height: side(canvas.height), shrink };
 }
@@ -36,12 +44,13 @@ export function softSize(
 export function softened(
   surface: Surface,
   pixels: number,
-  { borrow, giveBack }: Pick<EffectTools, 'borrow' | 'giveBack'>,
+  { draft, borrow, giveBack }: Pick<EffectTools, 'draft' | 'borrow' | 'giveBack'>,
 ): Surface {
   if (pixels < 0.05) return surface;
   const { canvas } = surface;
   // What is painted for this radius is that small already, but for the rounding of it.
-  const shrink = pixels <= SOFT * 1.001 ? 1 : SOFT / pixels;
+  const enough = softBy(SOFT, draft);
+  const shrink = pixels <= enough * 1.001 ? 1 : enough / pixels;
   if (shrink === 1) {
     const result = borrow(canvas.width, canvas.height);
     result.context.filter = `blur(${pixels}px)`;

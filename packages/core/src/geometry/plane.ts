@@ -67,6 +67,10 @@ export function flatMap(h: Homography, box: Rect, tolerance: number): Affine | u
   return error <= tolerance ? near : undefined;
 }
 
+/** The box that a box takes up once it is mapped. */
+export const boundsThrough = ([a, b, c, d, e, f]: Affine, box: Rect): Rect =>
+  boundsOf(corners(box).map(([x, y]) => [a * x + c * y + e, b * x + d * y + f]));
+
 /** Halvings of a curve at most: 1024 pieces. */
 const DEEPEST = 10;
 

@@ -202,7 +202,7 @@ export class Painter {
    * blur is painted at as many pixels as show.
    */
   private opened(op: Open, content: readonly Op[], below: View, seen: Rect): OpenGroup | View | undefined {
-    const scale = Math.min(below.scale, detailUnder(op.effects));
+    const scale = Math.min(below.scale, detailUnder(op.effects, this.draft));
     const needed = sourceOf(seen, op.effects.map(growthOf));
     const box = pixelBox(op.bounds, scale, scaledBy(needed, scale));
     if (isEmpty(box) || op.opacity <= 0) return undefined;
@@ -343,6 +343,7 @@ export class Painter {
     const { width, height } = surface.canvas;
     return {
       scale,
+      draft: this.draft,
       left,
       top,
       backdrop: () => this.backdrop({ x: left, y: top, width, height }, below),

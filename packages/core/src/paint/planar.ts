@@ -1,6 +1,7 @@
 import {
   affineOf,
   type Homography,
+  invertAffine,
   isAffine,
   largestScale,
   multiplyAffine,
@@ -9,8 +10,8 @@ import {
   project,
 } from '../geometry/matrix';
 import { type Path, pathBounds } from '../geometry/path';
-import { flatMap, projectPath } from '../geometry/plane';
-import type { Rect } from '../geometry/rect';
+import { boundsThrough, flatMap, projectPath } from '../geometry/plane';
+import { intersection, type Rect } from '../geometry/rect';
 import { inkedBounds, signBounds } from './bounds';
 import type { Patterns } from './materials/patterns';
 import { isPlain, type Material, type Op, type Paint, type StrokeStyle } from './ops';
@@ -39,15 +40,25 @@ const FLATNESS = 0.1;
 
 const inPixels = (plane: Homography, { scale, left, top }: View) => planeInView(plane, scale, -left, -top);
 
-/** Draws in the coordinates of a plane, all within a box of it. Opacity and blend are the context's. */
-function inPlane(own: Homography, box: Rect, view: View, draw: (context: Context2D) => void): void {
+/**
+ * Draws in the coordinates of a plane, all within a box of it. Opacity and blend are the context's.
+ * @param draw is told which part of the box can be seen, at most
+ */
+function inPlane(
+  own: Homography,
+  box: Rect,
+  view: View,
+  draw: (context: Context2D, seen: Rect) => void,
+): void {
   const { context, canvas } = view.surface;
   const plane = inPixels(own, view);
   const flat = flatMap(plane, box, TOLERANCE);
   if (flat) {
     context.setTransform(...flat);
-    draw(context);
-  } else drawThrough(context, plane, box, canvas, () => draw(context));
+    const back = invertAffine(flat);
+    const whole = { x: 0, y: 0, width: canvas.width, height: canvas.height };
+    draw(context, back ? intersection(box, boundsThrough(back, whole)) : box);
+  } else drawThrough(context, plane, box, canvas, () => draw(context, box));
 }
 
 const UNMOVED = [1, 0, 0, 1, 0, 0] as const;
@@ -73,40 +84,45 @@ export function paintPath(op: Extract<Op, { op: 'path' }>, view: View, brush: Br
   }
   const path = brush.pathFor(op.path);
   const ofTexel = largestScale(op.plane, box.x + box.width / 2, box.y + box.height / 2) * view.scale;
-  inPlane(op.plane, box, view, (context) => {
+  inPlane(op.plane, box, view, (context, seen) => {
     if (fill) {
       context.fillStyle = styleOf(fill, context);
       context.fill(path);
-      shaded(fill.material, ofTexel, context, brush, (pattern) => {
-        context.fillStyle = pattern;
-        context.fill(path);
+      shaded(fill.material, ofTexel, context, (material, shown) => {
+        context.save();
+        context.clip(path);
+        brush.patterns.lay(material, shown, seen, context);
+        context.restore();
       });
     }
     if (stroke) {
       strokeWith(context, stroke);
       context.stroke(path);
-      shaded(stroke.paint.material, ofTexel, context, brush, (pattern) => {
-        context.strokeStyle = pattern;
+      shaded(stroke.paint.material, ofTexel, context, (material, shown) => {
+        context.strokeStyle = brush.patterns.styleOf(material, shown, context);
         context.stroke(path);
       });
     }
   });
 }
 
-/** Lays a material's shade over what was just painted, whose alpha stays. @param scale pixels of a unit of the plane */
+/**
+ * Lays a material's shade over what was just painted, whose alpha stays.
+ * @param scale pixels of a unit of the plane
+ * @param lay is told how many pixels a texel covers
+ */
 function shaded(
   material: Material | undefined,
   scale: number,
   context: Context2D,
-  { patterns }: Brush,
-  paint: (pattern: unknown) => void,
+  lay: (material: Material, shown: number) => void,
 ): void {
   if (!material || material.strength <= 0.004) return;
   const [a, b] = material.map;
   const opacity = context.globalAlpha;
   context.globalAlpha = opacity * material.strength;
   context.globalCompositeOperation = 'source-atop';
-  paint(patterns.styleOf(material, Math.hypot(a, b) * scale, context));
+  lay(material, Math.hypot(a, b) * scale);
   context.globalCompositeOperation = 'source-over';
   context.globalAlpha = opacity;
 }

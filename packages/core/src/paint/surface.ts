@@ -21,6 +21,7 @@ export interface Context2D {
   textBaseline: string;
   save(): void;
   restore(): void;
+  transform(a: number, b: number, c: number, d: number, e: number, f: number): void;
   setTransform(a: number, b: number, c: number, d: number, e: number, f: number): void;
   clearRect(x: number, y: number, width: number, height: number): void;
   fillRect(x: number, y: number, width: number, height: number): void;

@@ -1,5 +1,7 @@
 import { LRUCache } from 'lru-cache';
-import type { Affine } from '../../geometry/matrix';
+import { type Affine, invertAffine } from '../../geometry/matrix';
+import { boundsThrough } from '../../geometry/plane';
+import type { Rect } from '../../geometry/rect';
 import type { Material } from '../ops';
 import type { Context2D, PaintHost, Surface } from '../surface';
 import { TILE } from './grid';
@@ -7,12 +9,19 @@ import { SHADES } from './kinds';
 
 /** Tiles kept at most: those of all materials, of a megabyte each, and what is halved of them. */
 const MOST = 24;
+/** Pixels of sheets kept at most, and of the largest: what needs more is filled with the pattern. */
+const MOST_PIXELS = 16_000_000;
+const LARGEST = 8_000_000;
 /** All tiles are of one chance; what lies elsewhere shows another part of them. */
 const SEED = 1;
 
 /** Tiles of materials as a host's patterns, each made once, and again at half the size for where it shows small. */
 export class Patterns {
   private readonly tiles = new LRUCache<string, Surface>({ max: MOST });
+  private readonly sheets = new LRUCache<string, Surface>({
+    maxSize: MOST_PIXELS,
+    sizeCalculation: ({ canvas }) => canvas.width * canvas.height,
+  });
 
   constructor(private readonly host: Pick<PaintHost, 'createSurface'>) {}
 
@@ -21,12 +30,50 @@ export class Patterns {
    * @param shown pixels that a texel covers, where it is seen largest
    */
   styleOf({ of, map }: Material, shown: number, context: Context2D): unknown {
-    const level = Math.max(0, Math.min(3, Math.floor(Math.log2(1 / shown) + 0.25)));
+    const level = levelOf(shown);
     const pattern = context.createPattern(this.tileAt(of, level).canvas, 'repeat');
-    const times = 2 ** level;
-    const [a, b, c, d, e, f]: Affine = map;
-    pattern?.setTransform({ a: a * times, b: b * times, c: c * times, d: d * times, e, f });
+    const [a, b, c, d, e, f] = atLevel(map, level);
+    pattern?.setTransform({ a, b, c, d, e, f });
     return pattern;
+  }
+
+  /**
+   * Lays a material's shade over a box, within what the context is clipped to: as one picture of several tiles, which
+   * hosts draw in half the time of a pattern that is turned or scaled (`npm run bench -- families`, material).
+   */
+  lay(material: Material, shown: number, box: Rect, context: Context2D): void {
+    const level = levelOf(shown);
+    const map = atLevel(material.map, level);
+    const back = invertAffine(map);
+    if (!back) return;
+    const size = TILE / 2 ** level;
+    const { x, y, width, height } = boundsThrough(back, box);
+    const [left, top] = [Math.floor(x / size), Math.floor(y / size)];
+    const sheet = this.sheetOf(material.of, level, tilesAcross(width, size), tilesAcross(height, size));
+    if (sheet) {
+      context.transform(...map);
+      context.drawImage(sheet.canvas, left * size, top * size);
+    } else {
+      context.fillStyle = this.styleOf(material, shown, context);
+      context.fillRect(box.x, box.y, box.width, box.height);
+    }
+  }
+
+  /** So many tiles, or more, side by side. */
+  private sheetOf(of: Material['of'], level: number, across: number, down: number): Surface | undefined {
+    const key = `${of}/${level}`;
+    const size = TILE / 2 ** level;
+    const found = this.sheets.get(key)?.canvas;
+    if (found && found.width >= across * size && found.height >= down * size) return this.sheets.get(key);
+    const width = Math.max(across * size, found?.width ?? 0);
+    const height = Math.max(down * size, found?.height ?? 0);
+    if (width * height > LARGEST) return undefined;
+    const tile = this.tileAt(of, level).canvas;
+    const sheet = this.host.createSurface(width, height);
+    for (let x = 0; x < width; x += size)
+      for (let y = 0; y < height; y += size) sheet.context.drawImage(tile, x, y);
+    this.sheets.set(key, sheet);
+    return sheet;
   }
 
   private tileAt(of: Material['of'], level: number): Surface {
@@ -61,3 +108,15 @@ export class Patterns {
     return surface;
   }
 }
+
+/** How often a tile is halved where a texel covers so many pixels. */
+const levelOf = (shown: number): number => Math.max(0, Math.min(3, Math.floor(Math.log2(1 / shown) + 0.25)));
+
+/** The map of a tile that was halved so often. */
+function atLevel([a, b, c, d, e, f]: Affine, level: number): Affine {
+  const times = 2 ** level;
+  return [a * times, b * times, c * times, d * times, e, f];
+}
+
+/** Tiles that cover a length wherever it begins. */
+const tilesAcross = (length: number, size: number) => Math.ceil(length / size) + 1;
