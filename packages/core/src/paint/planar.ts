@@ -42,13 +42,13 @@ const inPixels = (plane: Homography, { scale, left, top }: View) => planeInView(
 
 /**
  * Draws in the coordinates of a plane, all within a box of it. Opacity and blend are the context's.
- * @param draw is told which part of the box can be seen, at most
+ * @param draw is told which part of the box can be seen, at most; nothing where the plane is drawn piece by piece
  */
 function inPlane(
   own: Homography,
   box: Rect,
   view: View,
-  draw: (context: Context2D, seen: Rect) => void,
+  draw: (context: Context2D, seen?: Rect) => void,
 ): void {
   const { context, canvas } = view.surface;
   const plane = inPixels(own, view);
@@ -58,7 +58,7 @@ function inPlane(
     const back = invertAffine(flat);
     const whole = { x: 0, y: 0, width: canvas.width, height: canvas.height };
     draw(context, back ? intersection(box, boundsThrough(back, whole)) : box);
-  } else drawThrough(context, plane, box, canvas, () => draw(context, box));
+  } else drawThrough(context, plane, box, canvas, () => draw(context));
 }
 
 const UNMOVED = [1, 0, 0, 1, 0, 0] as const;
@@ -84,22 +84,29 @@ export function paintPath(op: Extract<Op, { op: 'path' }>, view: View, brush: Br
   }
   const path = brush.pathFor(op.path);
   const ofTexel = largestScale(op.plane, box.x + box.width / 2, box.y + box.height / 2) * view.scale;
+  // Made once, whatever pieces the plane is drawn in: hosts copy the tile for each.
+  let pattern: unknown;
+  let edge: unknown;
   inPlane(op.plane, box, view, (context, seen) => {
     if (fill) {
       context.fillStyle = styleOf(fill, context);
       context.fill(path);
       shaded(fill.material, ofTexel, context, (material, shown) => {
-        context.save();
-        context.clip(path);
-        brush.patterns.lay(material, shown, seen, context);
-        context.restore();
+        if (seen) brush.patterns.lay(material, shown, path, seen, context);
+        else {
+          // A piece is small: what is cut out of a picture for it costs more than a pattern. All have the same one.
+          pattern ??= brush.patterns.styleOf(material, shown, context);
+          context.fillStyle = pattern;
+          context.fill(path);
+        }
       });
     }
     if (stroke) {
       strokeWith(context, stroke);
       context.stroke(path);
       shaded(stroke.paint.material, ofTexel, context, (material, shown) => {
-        context.strokeStyle = brush.patterns.styleOf(material, shown, context);
+        edge ??= brush.patterns.styleOf(material, shown, context);
+        context.strokeStyle = edge;
         context.stroke(path);
       });
     }

@@ -3,7 +3,7 @@ import { type Affine, invertAffine } from '../../geometry/matrix';
 import { boundsThrough } from '../../geometry/plane';
 import type { Rect } from '../../geometry/rect';
 import type { Material } from '../ops';
-import type { Context2D, PaintHost, Surface } from '../surface';
+import type { Context2D, PaintHost, PathSink, Surface } from '../surface';
 import { TILE } from './grid';
 import { SHADES } from './kinds';
 
@@ -38,10 +38,11 @@ export class Patterns {
   }
 
   /**
-   * Lays a material's shade over a box, within what the context is clipped to: as one picture of several tiles, which
-   * hosts draw in half the time of a pattern that is turned or scaled (`npm run bench -- families`, material).
+   * Fills a path with a material's shade, as one picture of several tiles: hosts draw it in half the time of a pattern
+   * that is turned or scaled (measured in Chromium and in Node at 960x540).
+   * @param box all of the path that can be seen
    */
-  lay(material: Material, shown: number, box: Rect, context: Context2D): void {
+  lay(material: Material, shown: number, path: PathSink, box: Rect, context: Context2D): void {
     const level = levelOf(shown);
     const map = atLevel(material.map, level);
     const back = invertAffine(map);
@@ -50,13 +51,16 @@ export class Patterns {
     const { x, y, width, height } = boundsThrough(back, box);
     const [left, top] = [Math.floor(x / size), Math.floor(y / size)];
     const sheet = this.sheetOf(material.of, level, tilesAcross(width, size), tilesAcross(height, size));
-    if (sheet) {
-      context.transform(...map);
-      context.drawImage(sheet.canvas, left * size, top * size);
-    } else {
+    if (!sheet) {
       context.fillStyle = this.styleOf(material, shown, context);
-      context.fillRect(box.x, box.y, box.width, box.height);
+      context.fill(path);
+      return;
     }
+    context.save();
+    context.clip(path);
+    context.transform(...map);
+    context.drawImage(sheet.canvas, left * size, top * size);
+    context.restore();
   }
 
   /** So many tiles, or more, side by side. */
