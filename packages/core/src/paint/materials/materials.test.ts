@@ -1,13 +1,15 @@
-import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
+import { createNodePath, createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
 import fc from 'fast-check';
 import { layoutFrame } from '../../documents/reel';
 import type { Homography } from '../../geometry/matrix';
 import { IDENTITY_PLANE } from '../../geometry/matrix';
 import { rectanglePath } from '../../geometry/path';
+import { corners } from '../../geometry/rect';
 import { testStudio } from '../../testing/studio';
-import type { Op, Paint } from '../ops';
+import type { Material, Op, Paint } from '../ops';
 import { TILE } from './grid';
 import { MATERIALS, type MaterialName, SHADES } from './kinds';
+import { Patterns } from './patterns';
 
 let studio: NodeStudio;
 beforeAll(async () => {
@@ -115,6 +117,49 @@ describe('a material on a paint', () => {
     // The two are drawn in different ways; only pixels at the edge may differ.
     expect(a.filter((v, i) => Math.abs(v - b[i]!) > 40).length).toBeLessThan(a.length * 0.01);
     expect(new Set(reds(brick)).size).toBeGreaterThan(10);
+  });
+
+  it('makes one pattern a path, in however many pieces its plane is drawn', () => {
+    const leaning: Homography = [0.9, 0.1, 80, 0, 0.8, 60, 0.0002, 0.0003, 1];
+    const surface = createNodeSurface(SIZE.width, SIZE.height);
+    const [made, filled] = [
+      jest.spyOn(surface.context, 'createPattern'),
+      jest.spyOn(surface.context, 'fill'),
+    ];
+    studio.painter.paint([area(of('slate'), { plane: leaning })], surface, FRAME);
+    expect(made).toHaveBeenCalledTimes(1);
+    // The colour and its shade, piece by piece.
+    expect(filled.mock.calls.length).toBeGreaterThan(8);
+  });
+
+  it('looks the same as a pattern would, turned and scaled, across the edges of its tiles', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -Math.PI, max: Math.PI, noNaN: true }),
+        fc.double({ min: 0.3, max: 5, noNaN: true }),
+        fc.integer({ min: -2000, max: 2000 }),
+        (turn, times, shift) => {
+          const [cos, sin] = [Math.cos(turn) * times, Math.sin(turn) * times];
+          const map = [cos, sin, -sin, cos, shift, -shift] as const;
+          const material: Material = { of: 'stone', strength: 1, map };
+          const whole = { x: 0, y: 0, width: SIZE.width, height: SIZE.height };
+          const path = createNodePath();
+          for (const [x, y] of corners(whole)) path.lineTo(x, y);
+          const [laid, filled] = [0, 1].map(() => createNodeSurface(SIZE.width, SIZE.height));
+          const patterns = new Patterns({ createSurface: createNodeSurface });
+          patterns.lay(material, times, path, whole, laid!.context);
+          filled!.context.fillStyle = patterns.styleOf(material, times, filled!.context);
+          filled!.context.fill(path);
+          const [a, b] = [laid!, filled!].map(
+            ({ context }) => context.getImageData(0, 0, SIZE.width, SIZE.height).data,
+          );
+          expect(new Set(alphas(a!)).size).toBeGreaterThan(5);
+          const off = a!.filter((v, i) => i % 4 === 3 && Math.abs(v - b![i]!) > 12).length;
+          expect(off).toBeLessThan(SIZE.width * SIZE.height * 0.005);
+        },
+      ),
+      { numRuns: 12 },
+    );
   });
 
   it('of no strength is its colour alone', () => {
