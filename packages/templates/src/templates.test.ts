@@ -53,6 +53,7 @@ describe.each(cases)('%s at %s', (id, shape) => {
     ['Arabic with digits', 'مهرجان الطائرات ٢٠٢٦ و 27'],
     ['Hindi', 'पतंग उत्सव की तीन दिन'],
     ['Thai', 'เทศกาลว่าวบนเนินเขา'],
+    ['Hebrew', 'פסטיבל העפיפונים על הגבעה'],
     ['Japanese', '丘の上の凧まつり、三日間'],
     ['a family emoji', 'Bring 👨‍👩‍👧‍👦'],
     ['500 letters', 'x'.repeat(500)],
