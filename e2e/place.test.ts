@@ -11,6 +11,7 @@ import {
   saved,
   serve,
   tap,
+  waitForBox,
   waitForText,
 } from './support/browser';
 import { noise, numberedClip, numbersIn } from './support/clips';
@@ -93,22 +94,14 @@ describe('on a wide screen', () => {
 
   it('is seen larger and smaller by the wheel and by keys, and never smaller than all of it', async () => {
     const width = async () => (await (await page.$(id('item-clip')))!.boundingBox())!.width;
-    const becomes = (pixels: number) =>
-      page.waitForFunction(
-        (selector: string, w: number) =>
-          Math.abs(document.querySelector(selector)!.getBoundingClientRect().width - w) < 0.5,
-        {},
-        id('item-clip'),
-        pixels,
-      );
     const all = await width();
     const rows = (await (await page.$(id('line-rows')))!.boundingBox())!;
     await page.mouse.move(rows.x + 40, rows.y + 60);
     await page.mouse.wheel({ deltaY: -240 });
-    await becomes(2 * all);
+    await waitForBox(page, 'item-clip', 'width', 2 * all);
     await page.focus(id('line-seek'));
     for (let i = 0; i < 4; i++) await page.keyboard.press('-');
-    await becomes(all);
+    await waitForBox(page, 'item-clip', 'width', all);
     await pause(100);
     expect(await width()).toBeCloseTo(all, 0);
   });

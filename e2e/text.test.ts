@@ -3,6 +3,7 @@ import { createRequire } from 'node:module';
 import { FONTS } from '@fresh-reel/fonts';
 import type { Page } from 'puppeteer-core';
 import {
+  atRest,
   choose,
   fieldValue,
   fill,
@@ -15,6 +16,7 @@ import {
   serve,
   tap,
   textOf,
+  waitForBox,
   waitForChange,
   waitForText,
 } from './support/browser';
@@ -62,14 +64,8 @@ class Hand {
   /** Where something is once it stands still: what lies on the picture comes with its painting. */
   async box(testID: string): Promise<{ x: number; y: number; width: number; height: number }> {
     const element = (await this.page.waitForSelector(id(testID)))!;
-    let last = (await element.boundingBox())!;
-    for (let same = 0; same < 2; ) {
-      await pause(40);
-      const now = (await element.boundingBox())!;
-      same = JSON.stringify(now) === JSON.stringify(last) ? same + 1 : 0;
-      last = now;
-    }
-    return last;
+    await element.evaluate(atRest);
+    return (await element.boundingBox())!;
   }
 
   async middle(testID: string): Promise<Point> {
@@ -265,13 +261,7 @@ describe.each(VIEWS)('words on the picture, %s', (_, view, touch) => {
       await page.waitForSelector(id('guide'));
       await page.mouse.up();
       // The box goes with the picture, which is painted apart from the page.
-      await page.waitForFunction(
-        (selector: string, x: number) =>
-          Math.abs(document.querySelector(selector)!.getBoundingClientRect().x - x) < 1,
-        {},
-        id('text-box-headline'),
-        start.x,
-      );
+      await waitForBox(page, 'text-box-headline', 'x', start.x, 1);
     }
     await hand.drag(await hand.middle('text-box-headline'), { x: from.x - 60, y: from.y + 25 });
     const moved = await hand.box('text-box-headline');

@@ -125,9 +125,8 @@ export function serve({ demoShelf = false } = {}): Session {
 export const id = (testID: string) => `[data-testid="${testID}"]`;
 export const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
-/** Brings an element into view and waits until it stands still: what loads above it may still push it down. */
-async function atRest(element: Element): Promise<void> {
-  element.scrollIntoView({ block: 'center' });
+/** Waits until an element stands still: what loads above it may push it down, what lies on the picture goes with it. */
+export async function atRest(element: Element): Promise<void> {
   let last = '';
   for (let i = 0, same = 0; i < 60 && same < 3; i++) {
     await new Promise((resolve) => setTimeout(resolve, 16));
@@ -156,6 +155,7 @@ export async function tap(page: Page, testID: string): Promise<void> {
   await there(page, testID);
   for (let tries = 1; ; tries++) {
     try {
+      await page.$eval(id(testID), (e) => e.scrollIntoView({ block: 'center' }));
       await page.$eval(id(testID), atRest);
       await page.click(id(testID));
       return;
@@ -165,6 +165,25 @@ export async function tap(page: Page, testID: string): Promise<void> {
       await pause(150);
     }
   }
+}
+
+/** Waits until where something lies, or how large it is, is so many pixels. */
+export async function waitForBox(
+  page: Page,
+  testID: string,
+  side: 'x' | 'width',
+  pixels: number,
+  within = 0.5,
+): Promise<void> {
+  await page.waitForFunction(
+    (selector: string, of: 'x' | 'width', wanted: number, off: number) =>
+      Math.abs(document.querySelector(selector)!.getBoundingClientRect()[of] - wanted) < off,
+    {},
+    id(testID),
+    side,
+    pixels,
+    within,
+  );
 }
 
 export async function textOf(page: Page, testID: string): Promise<string> {

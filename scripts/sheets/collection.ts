@@ -12,7 +12,7 @@ import { NodeStudio } from '@fresh-reel/node-host';
 import { TEMPLATES, templateById } from '@fresh-reel/templates';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { grounds } from './grounds';
-import { pictureOf, sizeAt, writeSheet } from './sheet';
+import { pictureOf, sizeAt, stillOf, writeSheet } from './sheet';
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,
@@ -26,10 +26,7 @@ async function stills(out: string): Promise<void> {
   const rows: Surface[][] = [];
   for (const [i, template] of TEMPLATES.entries()) {
     if (i % 8 === 0) rows.push([]);
-    const frame = FRAMES[template.shape];
-    const scene = await studio.scene(template, EMPTY_FILL, frame);
-    const width = template.shape === 'tall' ? 60 : 160;
-    rows.at(-1)!.push(await pictureOf(studio, scene, scene.timeOf(template.still), sizeAt(width, frame)));
+    rows.at(-1)!.push(await stillOf(studio, template, template.shape === 'tall' ? 60 : 160));
   }
   await writeSheet(rows, out, grounds[0]!);
 }
@@ -45,8 +42,7 @@ async function each(template: Template, folder: string): Promise<void> {
     if (shape === 'wide') rows.push(row.slice(0, 6), row.slice(6));
     else rows.push(row);
   }
-  const scene = await studio.scene(template, EMPTY_FILL, FRAMES.wide);
-  const still = await pictureOf(studio, scene, scene.timeOf(template.still), sizeAt(520, FRAMES.wide));
+  const still = await stillOf(studio, template, 520, 'wide');
   const over = template.transparent === false ? [] : [grounds.map(() => still)];
   await writeSheet([...rows, ...over], join(folder, `${template.id}.png`), (context, row, column) =>
     grounds[row === rows.length ? column : 0]!(context),

@@ -1,5 +1,12 @@
 import { writeFile } from 'node:fs/promises';
-import { type GraphicScene, layoutFrame, type Surface } from '@fresh-reel/core';
+import {
+  EMPTY_FILL,
+  FRAMES,
+  type GraphicScene,
+  layoutFrame,
+  type Surface,
+  type Template,
+} from '@fresh-reel/core';
 import { createNodeSurface, type NodeStudio, pngOf } from '@fresh-reel/node-host';
 
 /** Pixels between the pictures of a sheet. */
@@ -26,6 +33,17 @@ export async function pictureOf(
   const frame = scene.evaluate(time);
   await studio.framesReady([frame.ops]);
   return studio.paint(frame, layoutFrame(scene.frame), size);
+}
+
+/** A template's still as it comes, so many pixels wide. */
+export async function stillOf(
+  studio: NodeStudio,
+  template: Template,
+  width: number,
+  shape = template.shape,
+): Promise<Surface> {
+  const scene = await studio.scene(template, EMPTY_FILL, FRAMES[shape]);
+  return pictureOf(studio, scene, scene.timeOf(template.still), sizeAt(width, FRAMES[shape]));
 }
 
 /** Rows of pictures on grey, each row as high as its highest; what is behind a picture shows through it. */

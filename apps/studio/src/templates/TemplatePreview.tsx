@@ -2,11 +2,11 @@ import {
   type Brand,
   EMPTY_FILL,
   type Fill,
+  FRAMES,
   type FrameShape,
   GraphicScene,
   layoutFrame,
   newReel,
-  type Reel,
   type Template,
 } from '@fresh-reel/core';
 import { useEffect, useMemo, useState } from 'react';
@@ -37,27 +37,16 @@ export const builtStill = (template: Template): string => `/templates/${template
 
 /** A template as it looks: its still until it moves, wearing the user's brand if asked. */
 export function TemplatePreview({ template, shape, moving, brand, fill, round, still }: Props) {
-  const reel = useMemo(
-    () =>
-      newReel(template, {
-        id: `preview-${template.id}`,
-        name: template.name,
-        now: '',
-        shape,
-        fill: fill ?? wornFill(template, brand),
-      }),
-    [template, shape, brand, fill],
-  );
+  const frame = FRAMES[shape];
   const scene = useMemo(
-    () => new GraphicScene(template, EMPTY_FILL, layoutFrame(reel.frame), DOCUMENT_ONLY),
-    [template, reel.frame],
+    () => new GraphicScene(template, EMPTY_FILL, layoutFrame(frame), DOCUMENT_ONLY),
+    [template, frame],
   );
   // Where it cannot be loaded, the still is painted.
   const [lost, setLost] = useState(false);
   const [painted, setPainted] = useState(false);
-  const ratio = reel.frame.width / reel.frame.height;
   return (
-    <View style={[styles.picture, { aspectRatio: ratio }]}>
+    <View style={[styles.picture, { aspectRatio: frame.width / frame.height }]}>
       {scene.transparent && <Ground />}
       {still && !lost && (
         <Image
@@ -70,10 +59,8 @@ export function TemplatePreview({ template, shape, moving, brand, fill, round, s
       )}
       {(moving || !still || lost) && (
         <Painted
-          reel={reel}
+          {...{ template, shape, moving, brand, fill, round }}
           still={Math.round(scene.timeOf(template.still))}
-          moving={moving}
-          round={round}
           onPainted={setPainted}
         />
       )}
@@ -81,16 +68,24 @@ export function TemplatePreview({ template, shape, moving, brand, fill, round, s
   );
 }
 
-interface PaintedProps {
-  readonly reel: Reel;
-  /** Its frame. */
+interface PaintedProps extends Omit<Props, 'still'> {
+  /** The frame of the still. */
   readonly still: number;
-  readonly moving: boolean;
-  readonly round: number | undefined;
   readonly onPainted: (painted: boolean) => void;
 }
 
-function Painted({ reel, still, moving, round, onPainted }: PaintedProps) {
+function Painted({ template, shape, moving, brand, fill, round, still, onPainted }: PaintedProps) {
+  const reel = useMemo(
+    () =>
+      newReel(template, {
+        id: `preview-${template.id}`,
+        name: template.name,
+        now: '',
+        shape,
+        fill: fill ?? wornFill(template, brand),
+      }),
+    [template, shape, brand, fill],
+  );
   const surface = usePreviewSurface();
   const holder = useAttached(surface);
   useEffect(() => {

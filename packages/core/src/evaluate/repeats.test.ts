@@ -2,23 +2,13 @@ import type { NodeStudio } from '@fresh-reel/node-host';
 import { newReel } from '../edit/reel';
 import { opsBounds } from '../paint/bounds';
 import { lengthOf } from '../reel/itemLength';
-import { sceneOf, templateOf, testStudio, textLayer, textSlot } from '../testing/studio';
+import { pictureSlot, sceneOf, templateOf, testStudio, textLayer, textSlot } from '../testing/studio';
 
 let studio: NodeStudio;
 beforeAll(async () => {
   studio = await testStudio();
 });
 
-const picture = (id: string) => ({
-  id,
-  kind: 'picture',
-  name: id,
-  scenes: ['all'],
-  moment: { at: 0, of: 'hold' },
-  sample: null,
-  optional: true,
-  crops: true,
-});
 const held = (id: string) => ({
   media: `sha256:${id}`,
   focus: [0.5, 0.5] as [number, number],
@@ -118,7 +108,7 @@ describe('a part that is repeated', () => {
           ],
         },
       ],
-      { slots: ['a', 'b', 'c'].map(picture) },
+      { slots: ['a', 'b', 'c'].map(pictureSlot) },
     );
     const find = studio.mediaFacts.bind(studio);
     jest

@@ -1,17 +1,9 @@
 import fc from 'fast-check';
 import { EMPTY_FILL } from '../documents/fill';
-import { templateOf } from '../testing/studio';
+import { pictureSlot, templateOf } from '../testing/studio';
 import { documentOnly } from './documentOnly';
 import { GraphicScene } from './graphicScene';
 
-const slot = (id: string) => ({
-  id,
-  kind: 'picture',
-  name: id,
-  scenes: ['all'],
-  moment: { at: 0, of: 'hold' },
-  sample: null,
-});
 let made = 0;
 const shown = (id: string, size: unknown, more: object = {}) => ({
   ...{ id: `${id}-${++made}`, kind: 'picture', slot: id, size, at: [900, 500] },
@@ -19,7 +11,7 @@ const shown = (id: string, size: unknown, more: object = {}) => ({
 });
 const windowOf = (layers: readonly object[], id = 'p', frame = { width: 1920, height: 1080 }) =>
   new GraphicScene(
-    templateOf([...layers], { slots: [slot('p'), slot('q')] }),
+    templateOf([...layers], { slots: [pictureSlot('p'), pictureSlot('q')] }),
     EMPTY_FILL,
     frame,
     documentOnly(),

@@ -1,6 +1,6 @@
 import type { NodeStudio } from '@fresh-reel/node-host';
 import type { Op } from '../paint/ops';
-import { sceneOf, templateOf, testStudio } from '../testing/studio';
+import { pictureSlot, sceneOf, templateOf, testStudio } from '../testing/studio';
 
 let studio: NodeStudio;
 beforeAll(async () => {
@@ -8,16 +8,6 @@ beforeAll(async () => {
 });
 afterEach(() => jest.restoreAllMocks());
 
-const SLOT = {
-  id: 'cloth',
-  kind: 'picture',
-  name: 'Cloth',
-  scenes: ['all'],
-  moment: { at: 0, of: 'hold' },
-  sample: null,
-  optional: true,
-  crops: true,
-};
 const shape = (id: string, part: Record<string, unknown> = {}) => ({
   id,
   kind: 'shape',
@@ -33,7 +23,7 @@ const scene = (layers: readonly object[], filled = true) => {
     .spyOn(studio, 'mediaFacts')
     .mockImplementation((id) => (id === 'sha256:c' ? { width: 1600, height: 900 } : find(id)));
   const held = { media: 'sha256:c', focus: [0.5, 0.5] as [number, number], scale: 1, turn: 0 };
-  return sceneOf(studio, templateOf(layers, { slots: [SLOT] }), {
+  return sceneOf(studio, templateOf(layers, { slots: [pictureSlot('cloth')] }), {
     slots: filled ? { cloth: held } : {},
     controls: {},
   });

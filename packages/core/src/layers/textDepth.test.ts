@@ -3,7 +3,15 @@ import fc from 'fast-check';
 import { mat4, vec4 } from 'gl-matrix';
 import { opsBounds } from '../paint/bounds';
 import type { Op } from '../paint/ops';
-import { pixelAt, sceneOf, templateOf, testStudio, textLayer, textSlot } from '../testing/studio';
+import {
+  pictureSlot,
+  pixelAt,
+  sceneOf,
+  templateOf,
+  testStudio,
+  textLayer,
+  textSlot,
+} from '../testing/studio';
 
 let studio: NodeStudio;
 beforeAll(async () => {
@@ -114,16 +122,6 @@ describe('letters with depth', () => {
   });
 
   it('show pictures on their fronts, one each and round again, and others from a moment on', () => {
-    const slot = (id: string) => ({
-      id,
-      kind: 'picture',
-      name: id,
-      scenes: ['all'],
-      moment: { at: 0, of: 'hold' },
-      sample: null,
-      optional: true,
-      crops: true,
-    });
     const template = templateOf(
       [
         textLayer('t', {
@@ -134,7 +132,7 @@ describe('letters with depth', () => {
           },
         }),
       ],
-      { slots: [textSlot('t', 'IIII'), ...['a', 'b', 'c', 'd'].map(slot)] },
+      { slots: [textSlot('t', 'IIII'), ...['a', 'b', 'c', 'd'].map(pictureSlot)] },
     );
     const media = (id: string) => ({
       media: `sha256:${id}`,

@@ -47,6 +47,21 @@ export function textSlot(id: string, sample = '') {
   return { id, kind: 'text', name: id, scenes: ['all'], moment: { at: 0, of: 'hold' }, sample };
 }
 
+/** A slot of a picture that may be left out. */
+export function pictureSlot(id: string) {
+  const moment = { at: 0, of: 'hold' };
+  return {
+    id,
+    kind: 'picture',
+    name: id,
+    scenes: ['all'],
+    moment,
+    sample: null,
+    optional: true,
+    crops: true,
+  };
+}
+
 export function textLayer(id: string, part: Record<string, unknown> = {}) {
   return {
     id,
