@@ -238,12 +238,18 @@ describe('by thumb', () => {
     await fill(page, 'search', 'zzzzzzzz');
     await tap(page, 'show-all');
     await page.waitForSelector(id('template-card-mask-rise'));
-    // One comes back to where one was.
+    // One comes back to where one was, and stays there.
+    const content = () => page.$eval('#content', (e) => e.scrollTop);
+    const comesBack = async (height: number) => {
+      await page.waitForSelector(id('use-template'));
+      await tap(page, 'back');
+      await page.waitForFunction((y) => document.getElementById('content')!.scrollTop > y, {}, height);
+      await pause(700);
+      expect(await content()).toBeGreaterThan(height);
+    };
     await tap(page, 'template-card-quote-card');
-    await page.waitForSelector(id('use-template'));
-    await tap(page, 'back');
-    await page.waitForFunction(() => document.getElementById('content')!.scrollTop > 500);
-    // Also when one taps while it still moves.
+    await comesBack(500);
+    // Also when one taps while it still moves, and before it tells that it has moved.
     await page.evaluate(async () => {
       const frame = () => new Promise((resolve) => requestAnimationFrame(resolve));
       const content = document.getElementById('content')!;
@@ -251,14 +257,11 @@ describe('by thumb', () => {
         content.scrollTop = y;
         await frame();
       }
-      await frame();
+      content.scrollTop = 1400;
       const middle = document.elementsFromPoint(120, 420).map((e) => e.closest<HTMLElement>('a'));
       middle.find((a) => a)!.click();
     });
-    await page.waitForSelector(id('use-template'));
-    await pause(300);
-    await tap(page, 'back');
-    await page.waitForFunction(() => document.getElementById('content')!.scrollTop > 850);
+    await comesBack(1300);
     await page.close();
   });
 

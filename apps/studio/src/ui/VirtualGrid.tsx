@@ -49,16 +49,31 @@ export function VirtualGrid<T>(props: Props<T>) {
   );
 }
 
-function Rows<T>({ items, keyOf, render, columns, gap, height }: Props<T>) {
+/** The list, once what scrolls around it is known; until then, its height alone. */
+function Rows<T>(props: Props<T>) {
   const scroller = useContext(ScrollerContext);
-  const list = useRef<View>(null);
-  const [margin, setMargin] = useState(0);
   // What is around comes to be with the list, and is known once all of it is there.
   const [around, setAround] = useState<HTMLElement | null>(null);
   useEffect(() => setAround(scroller()), [scroller]);
+  if (around) return <RowsIn {...props} around={around} />;
+  const rows = Math.ceil(props.items.length / props.columns);
+  return <View style={{ height: rows * (props.height + props.gap) - props.gap }} />;
+}
+
+function RowsIn<T>({
+  items,
+  keyOf,
+  render,
+  columns,
+  gap,
+  height,
+  around,
+}: Props<T> & { around: HTMLElement }) {
+  const list = useRef<View>(null);
+  const [margin, setMargin] = useState(0);
   useLayoutEffect(() => {
     const element = elementOf(list);
-    if (!element || !around) return;
+    if (!element) return;
     const measure = () =>
       setMargin(element.getBoundingClientRect().top - around.getBoundingClientRect().top + around.scrollTop);
     measure();
@@ -69,6 +84,12 @@ function Rows<T>({ items, keyOf, render, columns, gap, height }: Props<T>) {
   const rows = useVirtualizer({
     count: Math.ceil(items.length / columns),
     getScrollElement: () => around,
+    // Otherwise the list begins at its top, and takes what scrolls there.
+    initialOffset: () => around.scrollTop,
+    // The scroll view's own way glides there; a list that puts its rows right must not be seen to.
+    scrollToFn: (offset, { adjustments = 0 }) => {
+      around.scrollTop = offset + adjustments;
+    },
     estimateSize: () => height,
     gap,
     overscan: 3,

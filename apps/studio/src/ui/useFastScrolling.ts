@@ -5,10 +5,9 @@ const PASSING = 1800;
 const REST = 140;
 
 /** Whether an element is scrolled so fast that nothing of it can be looked at. */
-export function useFastScrolling(element: HTMLElement | null): boolean {
+export function useFastScrolling(element: HTMLElement): boolean {
   const [fast, setFast] = useState(false);
   useEffect(() => {
-    if (!element) return;
     let last = { top: element.scrollTop, at: performance.now() };
     let timer: ReturnType<typeof setTimeout> | undefined;
     const onScroll = () => {

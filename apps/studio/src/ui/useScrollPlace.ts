@@ -9,7 +9,7 @@ export interface ScrollPlaces {
 
 /**
  * What scrolls opens where it was left. It hears the element itself: the scroll view's own events come late, and once
- * its view is gone they tell of 0.
+ * its view is gone they tell of 0. The element's come with the next frame, so what is clicked looks first.
  */
 export function useScrollPlace(ref: RefObject<ScrollView | null>, key: string, places: ScrollPlaces): void {
   useLayoutEffect(() => {
@@ -18,6 +18,10 @@ export function useScrollPlace(ref: RefObject<ScrollView | null>, key: string, p
     element.scrollTop = places.get(key) ?? 0;
     const keep = () => places.set(key, element.scrollTop);
     element.addEventListener('scroll', keep, { passive: true });
-    return () => element.removeEventListener('scroll', keep);
+    window.addEventListener('click', keep, true);
+    return () => {
+      element.removeEventListener('scroll', keep);
+      window.removeEventListener('click', keep, true);
+    };
   }, [ref, key, places]);
 }
