@@ -49,23 +49,28 @@ export const chalk: EffectKind<z.infer<typeof chalkSchema>, Chalk> = {
     const tile = borrow(TILE, TILE);
     const grains = tile.context.createImageData(TILE, TILE);
     for (let y = 0; y < TILE; y++) {
+      let before = randomAt(seed, step, TILE - 1, y);
       for (let x = 0; x < TILE; x++) {
         // A grain takes after the one before it: streaks, as of a stick that is drawn along.
         const own = randomAt(seed, step, x, y);
-        const before = randomAt(seed, step, (x + TILE - 1) % TILE, y);
         const rough = 0.6 * own + 0.4 * before;
+        before = own;
         const gone = Math.max(0, Math.min(1, (amount * 1.15 - rough) * 5));
         grains.data[(y * TILE + x) * 4 + 3] = Math.round(255 * gone);
       }
     }
     tile.context.putImageData(grains, 0, 0);
-    const wide = TILE * size * scale;
+    // Enlarged once, to whole pixels: hosts lay it pixel by pixel in a fraction of the time.
+    const wide = Math.max(1, Math.round(TILE * size * scale));
+    const large = borrow(wide, wide);
+    large.context.imageSmoothingEnabled = true;
+    large.context.drawImage(tile.canvas, 0, 0, wide, wide);
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.globalCompositeOperation = 'destination-out';
-    context.imageSmoothingEnabled = true;
     for (let y = Math.floor(top / wide) * wide; y < top + canvas.height; y += wide)
       for (let x = Math.floor(left / wide) * wide; x < left + canvas.width; x += wide)
-        context.drawImage(tile.canvas, x - left, y - top, wide, wide);
+        context.drawImage(large.canvas, x - left, y - top);
+    giveBack(large);
     context.globalCompositeOperation = 'source-over';
     giveBack(tile);
     return surface;

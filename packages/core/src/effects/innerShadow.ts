@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
 import { property } from '../documents/property';
-import { type EffectKind, onlySchema } from './kind';
+import type { Surface } from '../paint/surface';
+import { type EffectKind, type EffectTools, onlySchema } from './kind';
+import { layOver } from './mixed';
 import { shadowOffset } from './shadow';
 import { softSize } from './soften';
 
@@ -56,31 +58,46 @@ export const innerShadow: EffectKind<z.infer<typeof innerShadowSchema>, InnerSha
   },
   apply: ({ offset, radius, colour, opacity }, surface, tools) => {
     const { scale, borrow, giveBack } = tools;
-    const { canvas, context } = surface;
+    const { canvas } = surface;
     const pixels = radius * scale;
+    const [x, y] = [offset[0] * scale, offset[1] * scale];
+    // A thin one is sharp in a draft: as many pixels as it has cost ten times as much.
+    const [stepX, stepY] = [Math.round(x), Math.round(y)];
+    if (tools.draft && pixels < SHARP && (stepX !== 0 || stepY !== 0)) {
+      const around = outside(surface, [stepX, stepY], colour, 0, tools);
+      layOver(surface, around, opacity);
+      giveBack(around);
+      return surface;
+    }
     // Made at a small size, as a shadow is: softness hides the difference.
     const { width, height, shrink } = softSize(canvas, pixels, SHARP, tools);
-    const [kx, ky] = [width / canvas.width, height / canvas.height];
     const small = borrow(width, height);
     small.context.drawImage(canvas, 0, 0, width, height);
-    // What is around the content, moved: full outside of it, soft at its edge.
-    const around = borrow(width, height);
-    around.context.fillStyle = colour;
-    around.context.fillRect(0, 0, width, height);
-    around.context.globalCompositeOperation = 'destination-out';
-    around.context.filter = pixels > 0.05 ? `blur(${pixels * shrink}px)` : 'none';
-    around.context.drawImage(small.canvas, offset[0] * scale * kx, offset[1] * scale * ky);
-    around.context.filter = 'none';
-    around.context.globalCompositeOperation = 'source-over';
-    context.setTransform(1, 0, 0, 1, 0, 0);
-    context.globalCompositeOperation = 'source-atop';
-    context.globalAlpha = opacity;
-    context.imageSmoothingQuality = 'low';
-    context.drawImage(around.canvas, 0, 0, canvas.width, canvas.height);
-    context.globalAlpha = 1;
-    context.globalCompositeOperation = 'source-over';
+    const moved = [(x * width) / canvas.width, (y * height) / canvas.height] as const;
+    const around = outside(small, moved, colour, pixels > 0.05 ? pixels * shrink : 0, tools);
+    layOver(surface, around, opacity);
     giveBack(small);
     giveBack(around);
     return surface;
   },
 };
+
+/** What is around some content, moved: full outside of it, soft at its edge. */
+function outside(
+  { canvas }: Surface,
+  [x, y]: readonly [number, number],
+  colour: string,
+  blur: number,
+  { borrow }: Pick<EffectTools, 'borrow'>,
+): Surface {
+  const around = borrow(canvas.width, canvas.height);
+  const { context } = around;
+  context.fillStyle = colour;
+  context.fillRect(0, 0, canvas.width, canvas.height);
+  context.globalCompositeOperation = 'destination-out';
+  if (blur > 0) context.filter = `blur(${blur}px)`;
+  context.drawImage(canvas, x, y);
+  context.filter = 'none';
+  context.globalCompositeOperation = 'source-over';
+  return around;
+}

@@ -19,15 +19,20 @@ export function mixedOver(
   tools: Pick<EffectTools, 'borrow' | 'giveBack'>,
   change: (copy: Surface) => void,
 ): Surface {
-  const { context } = surface;
   const copy = copyOf(surface, tools);
   change(copy);
-  context.setTransform(1, 0, 0, 1, 0, 0);
-  context.globalCompositeOperation = 'source-atop';
-  context.globalAlpha = amount;
-  context.drawImage(copy.canvas, 0, 0);
-  context.globalAlpha = 1;
-  context.globalCompositeOperation = 'source-over';
+  layOver(surface, copy, amount);
   tools.giveBack(copy);
   return surface;
+}
+
+/** Lays a picture over all of a surface, whose alpha stays as it is. What is smaller is soft already. */
+export function layOver({ canvas: whole, context }: Surface, { canvas }: Surface, opacity: number): void {
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.globalCompositeOperation = 'source-atop';
+  context.globalAlpha = opacity;
+  context.imageSmoothingQuality = 'low';
+  context.drawImage(canvas, 0, 0, whole.width, whole.height);
+  context.globalAlpha = 1;
+  context.globalCompositeOperation = 'source-over';
 }

@@ -45,20 +45,25 @@ export const tremble: EffectKind<z.infer<typeof trembleSchema>, Tremble> = {
   apply: (values, surface, tools) => astray(values, 1, astray(values, 0, surface, tools), tools),
 };
 
-/** Strips from one bend to the next: so many follow its curve. */
+/** Strips from one bend to the next: so many follow its curve, and fewer will do in a draft. */
 const STRIPS = 8;
+const STRIPS_OF_DRAFT = 4;
+/** Pixels of a strip at least. */
+const THINNEST = 1;
+const THINNEST_OF_DRAFT = 3;
 
 /** Rows (axis 0) or columns (axis 1) shifted by smooth noise of where they are in the frame. */
 function astray(
   { amount, size, seed, step }: Tremble,
   axis: 0 | 1,
   surface: Surface,
-  { scale, left, top, borrow, giveBack }: EffectTools,
+  { scale, draft, left, top, borrow, giveBack }: EffectTools,
 ): Surface {
   const { width, height } = surface.canvas;
   const to = borrow(width, height);
   const [length, start] = axis === 0 ? [height, top] : [width, left];
-  const thick = Math.max(1, Math.round((size * scale) / STRIPS));
+  const [strips, thinnest] = draft ? [STRIPS_OF_DRAFT, THINNEST_OF_DRAFT] : [STRIPS, THINNEST];
+  const thick = Math.max(thinnest, Math.round((size * scale) / strips));
   // Strips begin at the same places of the frame, however much of it is painted.
   for (let at = -(((start % thick) + thick) % thick); at < length; at += thick) {
     const from = Math.max(0, at);

@@ -71,13 +71,13 @@ export class Painter {
   private readonly kept: KeptPictures;
   private readonly gradients = new KeptGradients((surface) => this.giveBack(surface));
   private readonly grounds: StandingGrounds;
-  private readonly brush: Brush;
+  private readonly patterns: Patterns;
 
   constructor(private readonly host: PaintHost) {
     this.mipmaps = new Mipmaps(host);
     this.sprites = new Sprites((width, height) => host.createSurface(width, height));
     this.grain = new Grain(host);
-    this.brush = { pathFor: (path) => this.pathFor(path), patterns: new Patterns(host) };
+    this.patterns = new Patterns(host);
     this.kept = new KeptPictures(
       (id, at) => host.picture(id, at),
       (surface) => this.giveBack(surface),
@@ -104,6 +104,7 @@ export class Painter {
 
   /** Paints a frame onto a surface of any size; `frame` is the frame's size in frame units. The surface is cleared. */
   paint(ops: readonly Op[], target: Surface, frame: { width: number; height: number }): void {
+    this.patterns.begin();
     const scale = target.canvas.width / frame.width;
     const base = target.context;
     base.setTransform(1, 0, 0, 1, 0, 0);
@@ -277,7 +278,7 @@ export class Painter {
         if (!part) break;
         const { x, y, width, height } = part.source;
         const source = { x: x * rx, y: y * ry, width: width * rx, height: height * ry };
-        paintImage(image, source, part.target, op.plane, view);
+        paintImage(image, source, part.target, op.plane, view, this.draft);
         break;
       }
       case 'glyph':
@@ -337,6 +338,10 @@ export class Painter {
     const surface = this.borrow(box.width, box.height);
     paintPath(op, { surface, scale, left: box.x, top: box.y }, this.brush);
     return surface;
+  }
+
+  private get brush(): Brush {
+    return { pathFor: this.pathFor, patterns: this.patterns, draft: this.draft };
   }
 
   private tools({ scale, left, top, surface }: View, below: View): EffectTools {

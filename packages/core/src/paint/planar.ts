@@ -1,4 +1,5 @@
 import {
+  type Affine,
   affineOf,
   type Homography,
   invertAffine,
@@ -33,6 +34,8 @@ export type PathFor = (path: Path) => PathSink;
 export interface Brush {
   readonly pathFor: PathFor;
   readonly patterns: Patterns;
+  /** Whether what costs much may be a little off. */
+  readonly draft: boolean;
 }
 
 /** Farthest a line may lie from the curve it stands for, in pixels. */
@@ -42,13 +45,15 @@ const inPixels = (plane: Homography, { scale, left, top }: View) => planeInView(
 
 /**
  * Draws in the coordinates of a plane, all within a box of it. Opacity and blend are the context's.
- * @param draw is told which part of the box can be seen, at most; nothing where the plane is drawn piece by piece
+ * @param draw is told which part of the box can be seen, at most, and how it lies in the view's pixels; nothing where
+ * the plane is drawn piece by piece
  */
 function inPlane(
   own: Homography,
   box: Rect,
   view: View,
-  draw: (context: Context2D, seen?: Rect) => void,
+  draft: boolean,
+  draw: (context: Context2D, seen?: { readonly map: Affine; readonly box: Rect }) => void,
 ): void {
   const { context, canvas } = view.surface;
   const plane = inPixels(own, view);
@@ -57,8 +62,8 @@ function inPlane(
     context.setTransform(...flat);
     const back = invertAffine(flat);
     const whole = { x: 0, y: 0, width: canvas.width, height: canvas.height };
-    draw(context, back ? intersection(box, boundsThrough(back, whole)) : box);
-  } else drawThrough(context, plane, box, canvas, () => draw(context));
+    draw(context, { map: flat, box: back ? intersection(box, boundsThrough(back, whole)) : box });
+  } else drawThrough(context, plane, box, canvas, draft, () => draw(context));
 }
 
 const UNMOVED = [1, 0, 0, 1, 0, 0] as const;
@@ -87,12 +92,12 @@ export function paintPath(op: Extract<Op, { op: 'path' }>, view: View, brush: Br
   // Made once, whatever pieces the plane is drawn in: hosts copy the tile for each.
   let pattern: unknown;
   let edge: unknown;
-  inPlane(op.plane, box, view, (context, seen) => {
+  inPlane(op.plane, box, view, brush.draft, (context, seen) => {
     if (fill) {
       context.fillStyle = styleOf(fill, context);
       context.fill(path);
       shaded(fill.material, ofTexel, context, (material, shown) => {
-        if (seen) brush.patterns.lay(material, shown, path, seen, context);
+        if (seen) brush.patterns.lay(material, shown, path, seen, context, brush.draft);
         else {
           // A piece is small: what is cut out of a picture for it costs more than a pattern. All have the same one.
           pattern ??= brush.patterns.styleOf(material, shown, context);
@@ -199,8 +204,15 @@ export function clipTo(op: Extract<Op, { op: 'clip' }>, view: View, pathFor: Pat
 }
 
 /** Draws a part of an image over a box of a plane. */
-export function paintImage(image: unknown, source: Rect, target: Rect, plane: Homography, view: View): void {
-  inPlane(plane, target, view, (context) =>
+export function paintImage(
+  image: unknown,
+  source: Rect,
+  target: Rect,
+  plane: Homography,
+  view: View,
+  draft: boolean,
+): void {
+  inPlane(plane, target, view, draft, (context) =>
     context.drawImage(
       image,
       source.x,
@@ -221,7 +233,7 @@ export function paintSign(
   family: string,
   view: View,
 ): void {
-  inPlane(plane, signBounds(size), view, (context) => {
+  inPlane(plane, signBounds(size), view, false, (context) => {
     context.font = `${size}px "${family}"`;
     context.textBaseline = 'alphabetic';
     context.fillText(text, 0, 0);

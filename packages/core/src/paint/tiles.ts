@@ -6,8 +6,9 @@ import type { Context2D } from './surface';
 /** Farthest, in pixels, that something may be drawn from its place where that spares work. */
 export const TOLERANCE = 0.4;
 
-/** The same within a tile, whose neighbour may err the other way. */
+/** The same within a tile, whose neighbour may err the other way; and in a draft. */
 const WITHIN_TILE = 0.2;
+const WITHIN_DRAFT = 0.5;
 /** Pixels of the shorter side of a tile at least. */
 const SMALLEST = 6;
 
@@ -19,6 +20,7 @@ const SMALLEST = 6;
  * @param plane from the plane to pixels of the surface
  * @param box of the plane, in which all that is drawn lies
  * @param size of the surface, in pixels
+ * @param draft whether fewer tiles will do
  * @param draw draws in the plane's own coordinates, through the transform that the context has then
  */
 export function drawThrough(
@@ -26,6 +28,7 @@ export function drawThrough(
   plane: Homography,
   box: Rect,
   size: { readonly width: number; readonly height: number },
+  draft: boolean,
   draw: () => void,
 ): void {
   const back = inverse(plane);
@@ -33,11 +36,12 @@ export function drawThrough(
   const whole = { x: 0, y: 0, width: size.width, height: size.height };
   const seen = intersection(roundOut(planeBounds(plane, box)), whole);
   if (isEmpty(seen)) return;
+  const within = draft ? WITHIN_DRAFT : WITHIN_TILE;
   const open = [seen];
   for (let tile = open.pop(); tile; tile = open.pop()) {
     const fit = fitOf(tile, back);
     if (fit === 'behind' || (fit.map && isEmpty(intersection(fit.holds, box)))) continue;
-    const parts = fit.map && fit.error <= WITHIN_TILE ? undefined : split(tile, fit.across);
+    const parts = fit.map && fit.error <= within ? undefined : split(tile, fit.across);
     if (parts) {
       open.push(...parts);
       continue;

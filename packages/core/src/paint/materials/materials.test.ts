@@ -1,12 +1,12 @@
 import { createNodePath, createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
 import fc from 'fast-check';
 import { layoutFrame } from '../../documents/reel';
-import type { Homography } from '../../geometry/matrix';
-import { IDENTITY_PLANE } from '../../geometry/matrix';
+import { type Affine, type Homography, IDENTITY, IDENTITY_PLANE } from '../../geometry/matrix';
 import { rectanglePath } from '../../geometry/path';
 import { corners } from '../../geometry/rect';
 import { testStudio } from '../../testing/studio';
 import type { Material, Op, Paint } from '../ops';
+import type { Context2D } from '../surface';
 import { TILE } from './grid';
 import { MATERIALS, type MaterialName, SHADES } from './kinds';
 import { Patterns } from './patterns';
@@ -132,6 +132,45 @@ describe('a material on a paint', () => {
     expect(filled.mock.calls.length).toBeGreaterThan(8);
   });
 
+  const WHOLE = { x: 0, y: 0, width: SIZE.width, height: SIZE.height };
+  const everywhere = () => {
+    const path = createNodePath();
+    for (const [x, y] of corners(WHOLE)) path.lineTo(x, y);
+    return path;
+  };
+  const pixels = (paint: (context: Context2D) => void): Uint8ClampedArray => {
+    const { context } = createNodeSurface(SIZE.width, SIZE.height);
+    paint(context);
+    return context.getImageData(0, 0, SIZE.width, SIZE.height).data;
+  };
+  const filledWith = (patterns: Patterns, material: Material, times: number) =>
+    pixels((context) => {
+      context.fillStyle = patterns.styleOf(material, times, context);
+      context.fill(everywhere());
+    });
+  const expectAlike = (a: Uint8ClampedArray, b: Uint8ClampedArray) => {
+    expect(new Set(alphas(a)).size).toBeGreaterThan(5);
+    const off = a.filter((v, i) => i % 4 === 3 && Math.abs(v - b[i]!) > 12).length;
+    expect(off).toBeLessThan(SIZE.width * SIZE.height * 0.005);
+  };
+  /** How far blocks of two pictures differ at most, in their mean alpha: a pixel's shift hardly shows in it. */
+  const farthest = (a: Uint8ClampedArray, b: Uint8ClampedArray, block = 20): number => {
+    const means = (data: Uint8ClampedArray) => {
+      const sums = new Float64Array((SIZE.width / block) * (SIZE.height / block));
+      for (let i = 3; i < data.length; i += 4) {
+        const [x, y] = [((i - 3) / 4) % SIZE.width, Math.floor((i - 3) / 4 / SIZE.width)];
+        sums[Math.floor(y / block) * (SIZE.width / block) + Math.floor(x / block)]! += data[i]! / block ** 2;
+      }
+      return sums;
+    };
+    const other = means(b);
+    return means(a).reduce((most, mean, i) => Math.max(most, Math.abs(mean - other[i]!)), 0);
+  };
+  const turned = (turn: number, times: number, x: number, y: number): Affine => {
+    const [cos, sin] = [Math.cos(turn) * times, Math.sin(turn) * times];
+    return [cos, sin, -sin, cos, x, y];
+  };
+
   it('looks the same as a pattern would, turned and scaled, across the edges of its tiles', () => {
     fc.assert(
       fc.property(
@@ -139,26 +178,46 @@ describe('a material on a paint', () => {
         fc.double({ min: 0.3, max: 5, noNaN: true }),
         fc.integer({ min: -2000, max: 2000 }),
         (turn, times, shift) => {
-          const [cos, sin] = [Math.cos(turn) * times, Math.sin(turn) * times];
-          const map = [cos, sin, -sin, cos, shift, -shift] as const;
-          const material: Material = { of: 'stone', strength: 1, map };
-          const whole = { x: 0, y: 0, width: SIZE.width, height: SIZE.height };
-          const path = createNodePath();
-          for (const [x, y] of corners(whole)) path.lineTo(x, y);
-          const [laid, filled] = [0, 1].map(() => createNodeSurface(SIZE.width, SIZE.height));
+          const material: Material = { of: 'stone', strength: 1, map: turned(turn, times, shift, -shift) };
           const patterns = new Patterns({ createSurface: createNodeSurface });
-          patterns.lay(material, times, path, whole, laid!.context);
-          filled!.context.fillStyle = patterns.styleOf(material, times, filled!.context);
-          filled!.context.fill(path);
-          const [a, b] = [laid!, filled!].map(
-            ({ context }) => context.getImageData(0, 0, SIZE.width, SIZE.height).data,
+          const laid = pixels((context) =>
+            patterns.lay(material, times, everywhere(), { map: IDENTITY, box: WHOLE }, context),
           );
-          expect(new Set(alphas(a!)).size).toBeGreaterThan(5);
-          const off = a!.filter((v, i) => i % 4 === 3 && Math.abs(v - b![i]!) > 12).length;
-          expect(off).toBeLessThan(SIZE.width * SIZE.height * 0.005);
+          expectAlike(laid, filledWith(patterns, material, times));
         },
       ),
       { numRuns: 12 },
+    );
+  });
+
+  it('keeps, in a draft, what keeps its size and turn, and lays it on whole pixels wherever it is', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(0, Math.PI / 2, 0.4, -2.3),
+        fc.double({ min: 0.3, max: 3, noNaN: true }),
+        fc.array(fc.tuple(fc.integer({ min: -1500, max: 1500 }), fc.integer({ min: -1500, max: 1500 })), {
+          minLength: 7,
+          maxLength: 7,
+        }),
+        (turn, times, places) => {
+          const patterns = new Patterns({ createSurface: createNodeSurface });
+          for (const [i, [x, y]] of places.entries()) {
+            const material: Material = { of: 'stone', strength: 1, map: turned(turn, times, x, y) };
+            let drawn: readonly unknown[] = [];
+            const laid = pixels((context) => {
+              const draw = jest.spyOn(context, 'drawImage');
+              patterns.begin();
+              patterns.lay(material, times, everywhere(), { map: IDENTITY, box: WHOLE }, context, true);
+              drawn = draw.mock.calls[0]!.slice(1);
+            });
+            // Without a size of its own: pixel by pixel.
+            if (i > 4) expect(drawn.every(Number.isInteger)).toBe(true);
+            // A shift of twelve pixels makes 3.6 and more.
+            expect(farthest(laid, filledWith(patterns, material, times))).toBeLessThan(2);
+          }
+        },
+      ),
+      { numRuns: 8 },
     );
   });
 

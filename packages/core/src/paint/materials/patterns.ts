@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache';
-import { type Affine, invertAffine } from '../../geometry/matrix';
+import { type Affine, invertAffine, multiplyAffine } from '../../geometry/matrix';
 import { boundsThrough } from '../../geometry/plane';
 import type { Rect } from '../../geometry/rect';
 import type { Material } from '../ops';
@@ -12,8 +12,35 @@ const MOST = 24;
 /** Pixels of sheets kept at most, and of the largest: what needs more is filled with the pattern. */
 const MOST_PIXELS = 16_000_000;
 const LARGEST = 8_000_000;
+/** A picture of a shade in a surface's pixels pays from so many pixels on; it grows in steps, in pixels. */
+const LEAST_PIXELS = 30_000;
+const SIDE_STEP = 320;
+/** Pictures in which a shade has kept its size and turn before one is made of it: drawings stay for up to five. */
+const SETTLED = 6;
 /** All tiles are of one chance; what lies elsewhere shows another part of them. */
 const SEED = 1;
+
+/** A material's tiles at a level, and the map from their texels to a surface's pixels. */
+interface Shade {
+  readonly of: Material['of'];
+  readonly level: number;
+  readonly map: Affine;
+}
+
+/** A picture of a shade, and the pixel at which its top left is laid. */
+interface Laid {
+  readonly surface: Surface;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** A shade in a surface's pixels. */
+interface Still {
+  /** How many pictures it has been in, and the last of them. */
+  pictures: number;
+  last: number;
+  picture: Surface | undefined;
+}
 
 /** Tiles of materials as a host's patterns, each made once, and again at half the size for where it shows small. */
 export class Patterns {
@@ -23,7 +50,19 @@ export class Patterns {
     sizeCalculation: ({ canvas }) => canvas.width * canvas.height,
   });
 
+  private readonly stills = new LRUCache<string, Still>({
+    maxSize: MOST_PIXELS,
+    sizeCalculation: ({ picture }) => (picture ? picture.canvas.width * picture.canvas.height : 1),
+  });
+  /** Pictures begun so far. */
+  private pictures = 0;
+
   constructor(private readonly host: Pick<PaintHost, 'createSurface'>) {}
+
+  /** Says that another picture is begun. */
+  begin(): void {
+    this.pictures++;
+  }
 
   /**
    * The pattern of a material's shade: black and white, clear where the colour below is to stay.
@@ -39,28 +78,94 @@ export class Patterns {
 
   /**
    * Fills a path with a material's shade, as one picture of several tiles: hosts draw it in half the time of a pattern
-   * that is turned or scaled (measured in Chromium and in Node at 960x540).
-   * @param box all of the path that can be seen
+   * that is turned or scaled (measured in Chromium and in Node at 960x540). In a draft, a shade that keeps its size and
+   * turn is a picture in the surface's own pixels, laid on the nearest whole one, in a seventh of that time.
+   * @param seen all of the path that can be seen, and the map from its coordinates to the surface's pixels
    */
-  lay(material: Material, shown: number, path: PathSink, box: Rect, context: Context2D): void {
+  lay(
+    material: Material,
+    shown: number,
+    path: PathSink,
+    seen: { readonly map: Affine; readonly box: Rect },
+    context: Context2D,
+    draft = false,
+  ): void {
     const level = levelOf(shown);
-    const map = atLevel(material.map, level);
+    const shade = { of: material.of, level, map: multiplyAffine(seen.map, atLevel(material.map, level)) };
+    const box = pixelsOf(boundsThrough(seen.map, seen.box));
+    const still = draft ? this.stillOf(shade, box) : undefined;
+    context.save();
+    context.clip(path);
+    if (still) {
+      context.setTransform(1, 0, 0, 1, 0, 0);
+      context.drawImage(still.surface.canvas, still.x, still.y);
+    } else if (!this.cover(shade, box, context)) {
+      context.setTransform(...seen.map);
+      context.fillStyle = this.styleOf(material, shown, context);
+      context.fill(path);
+    }
+    context.restore();
+  }
+
+  /** Lays tiles over a box of a surface's pixels, as one picture. @returns whether there is one so large */
+  private cover({ of, level, map }: Shade, box: Rect, context: Context2D): boolean {
     const back = invertAffine(map);
-    if (!back) return;
+    if (!back) return true;
     const size = TILE / 2 ** level;
     const { x, y, width, height } = boundsThrough(back, box);
     const [left, top] = [Math.floor(x / size), Math.floor(y / size)];
-    const sheet = this.sheetOf(material.of, level, tilesAcross(width, size), tilesAcross(height, size));
-    if (!sheet) {
-      context.fillStyle = this.styleOf(material, shown, context);
-      context.fill(path);
-      return;
-    }
-    context.save();
-    context.clip(path);
-    context.transform(...map);
+    const sheet = this.sheetOf(of, level, tilesAcross(width, size), tilesAcross(height, size));
+    if (!sheet) return false;
+    context.setTransform(...map);
     context.drawImage(sheet.canvas, left * size, top * size);
-    context.restore();
+    return true;
+  }
+
+  /**
+   * A picture of a shade in a surface's pixels that covers a box wherever the shade begins, and where it has to lie. It
+   * is made once a shade of the same size and turn has come in several pictures: what grows or turns does not.
+   */
+  private stillOf(shade: Shade, box: Rect): Laid | undefined {
+    const { of, level, map } = shade;
+    const back = invertAffine(map);
+    if (!back || box.width * box.height < LEAST_PIXELS) return undefined;
+    const [a, b, c, d] = map;
+    const size = TILE / 2 ** level;
+    // All places where a tile may begin, before the box's first pixel.
+    const begins = boundsThrough([a, b, c, d, 0, 0], { x: 0, y: 0, width: size, height: size });
+    const side = (length: number, more: number) =>
+      Math.ceil(length / SIDE_STEP) * SIDE_STEP + Math.ceil(more) + 2;
+    const [width, height] = [side(box.width, begins.width), side(box.height, begins.height)];
+    if (width * height > LARGEST) return undefined;
+    const key = [of, level, ...[a, b, c, d].map((v) => v.toFixed(7))].join('/');
+    const still = this.stills.get(key) ?? { pictures: 0, last: -1, picture: undefined };
+    if (still.last !== this.pictures) still.pictures++;
+    still.last = this.pictures;
+    this.stills.set(key, still);
+    if (still.pictures < SETTLED) return undefined;
+    let { picture } = still;
+    if (!picture || picture.canvas.width < width || picture.canvas.height < height) {
+      const [wide, high] = [
+        Math.max(width, picture?.canvas.width ?? 0),
+        Math.max(height, picture?.canvas.height ?? 0),
+      ];
+      picture = this.host.createSurface(wide, high);
+      const from = [a, b, c, d, -begins.x, -begins.y] as const;
+      if (!this.cover({ of, level, map: from }, { x: 0, y: 0, width: wide, height: high }, picture.context))
+        return undefined;
+      still.picture = picture;
+      // Counted anew, with what it takes up now.
+      this.stills.set(key, { ...still });
+    }
+    // Where in a tile the box begins, in texels and in pixels.
+    const tx = modulo(back[0] * box.x + back[2] * box.y + back[4], size);
+    const ty = modulo(back[1] * box.x + back[3] * box.y + back[5], size);
+    const [rx, ry] = [a * tx + c * ty, b * tx + d * ty];
+    return {
+      surface: picture,
+      x: Math.round(box.x - rx + begins.x),
+      y: Math.round(box.y - ry + begins.y),
+    };
   }
 
   /** So many tiles, or more, side by side. */
@@ -120,6 +225,14 @@ const levelOf = (shown: number): number => Math.max(0, Math.min(3, Math.floor(Ma
 function atLevel([a, b, c, d, e, f]: Affine, level: number): Affine {
   const times = 2 ** level;
   return [a * times, b * times, c * times, d * times, e, f];
+}
+
+const modulo = (value: number, size: number) => value - Math.floor(value / size) * size;
+
+/** The whole pixels that a box touches. */
+function pixelsOf({ x, y, width, height }: Rect): Rect {
+  const [left, top] = [Math.floor(x), Math.floor(y)];
+  return { x: left, y: top, width: Math.ceil(x + width) - left, height: Math.ceil(y + height) - top };
 }
 
 /** Tiles that cover a length wherever it begins. */
