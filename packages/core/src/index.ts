@@ -3,6 +3,7 @@
 export { BeatFinder } from './analyse/beats';
 export { SHOT_PICTURE, ShotFinder } from './analyse/shots';
 export { ACTION_SAFE, checkGraphic, type Finding, TITLE_SAFE } from './checks/checks';
+export { checkText } from './checks/checkText';
 export { FlashMeter } from './checks/flashes';
 export { contrast, oklabOf } from './colour/colour';
 export { type Brand, brandKind, type LineRole, type LogoRole } from './documents/brand';
@@ -115,6 +116,7 @@ export {
   removeMarkers,
   stopMeeting,
 } from './edit/markers';
+export { type Mend, mendOf } from './edit/mend';
 export { commonFields, type MotionField, type MotionKind, unitFields } from './edit/motionFields';
 export {
   type Added,

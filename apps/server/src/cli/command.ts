@@ -5,6 +5,8 @@ export const USAGE = `Usage:
   fresh-reel list
   fresh-reel render <template id | template file | reel file> [--fill fill.json] --out <folder>
                     [--size WxH] [--rate 60000/1001] [--frames A-B] [--originals <folder>]
+  fresh-reel check <template id | template file | reel file> [--fill fill.json] [--loudness=-14] [--json]
+                   [--originals <folder>]
   fresh-reel follow <clip> --at X,Y [--size N] [--frame F] [--json]`;
 
 /** Something is wrong with what was asked for. */

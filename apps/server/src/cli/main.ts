@@ -19,6 +19,19 @@ export async function main(args: readonly string[]): Promise<number> {
       console.log(`${written} frames in ${folder}`);
       return 0;
     }
+    if (verb === 'check') {
+      const { check, parseCheckCommand } = await import('./check');
+      const command = parseCheckCommand(rest);
+      const found = await check(command);
+      if (command.json) console.log(JSON.stringify(found, undefined, 2));
+      else if (found.length === 0) console.log('Nothing to look at.');
+      else
+        for (const { timecode, wrong, item, slot, text } of found)
+          console.log(
+            [timecode, wrong ? 'wrong' : 'told', [item, slot].filter(Boolean).join('/'), text].join('\t'),
+          );
+      return found.some((f) => f.wrong) ? 1 : 0;
+    }
     if (verb === 'follow') {
       const { follow, parseFollowCommand } = await import('./follow');
       const command = parseFollowCommand(rest);

@@ -1,42 +1,11 @@
-import {
-  access,
-  mkdir,
-  mkdtemp,
-  open,
-  readdir,
-  readFile,
-  rename,
-  rm,
-  stat,
-  writeFile,
-} from 'node:fs/promises';
-import { availableParallelism, tmpdir } from 'node:os';
+import { mkdir, mkdtemp, open, readdir, rename, rm, stat } from 'node:fs/promises';
+import { availableParallelism } from 'node:os';
 import { basename, dirname, join, resolve } from 'node:path';
-import {
-  EMPTY_FILL,
-  FRAMES,
-  fileStem,
-  frameShape,
-  MixRender,
-  newReel,
-  openDocument,
-  parseJson,
-  type Reel,
-  ReelScene,
-  reelKind,
-  secondsAt,
-  type Template,
-  templateKind,
-  wavHeader,
-  wavSamples,
-} from '@fresh-reel/core';
-import { NodeStudio, openPackage } from '@fresh-reel/node-host';
-import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
-import { SOURCES } from '@fresh-reel/templates/sources';
+import { fileStem, MixRender, ReelScene, secondsAt, wavHeader, wavSamples } from '@fresh-reel/core';
+import type { NodeStudio } from '@fresh-reel/node-host';
 import { CommandError, type RenderCommand } from './command';
-import { loadFill } from './fill';
-import { FrameWriter, type OwnFont, type PaintJob } from './frameWriter';
-import { withOriginals } from './originals';
+import { FrameWriter, type PaintJob } from './frameWriter';
+import { missingFiles, type OpenedReel, withReel } from './openedReel';
 import { paintOnThreads, threadsFor } from './threads';
 
 export interface Rendered {
@@ -58,54 +27,18 @@ export async function render(
       `--out "${command.out}" looks like a file. The command line writes a folder of numbered PNGs.`,
     );
   }
-  const studio = await NodeStudio.start(SHIPPED_PATHS);
-  const unpacked = await mkdtemp(join(tmpdir(), 'fresh-reel-'));
-  try {
-    const { reel, files, embedded, name } = await load(command, unpacked);
-    const fonts: OwnFont[] = [];
-    for (const [id, bytes] of embedded) {
-      const font = /^font:(.+)\/(\d+)$/.exec(id);
-      if (font) {
-        fonts.push({ family: font[1]!, weight: Number(font[2]), bytes });
-        continue;
-      }
-      const path = join(unpacked, id.replace(/[^\w]/g, '-'));
-      await writeFile(path, bytes);
-      files.set(id, path);
-    }
-    for (const [id, path] of files) {
-      await studio.addFile(id, path).catch((error: Error) => {
-        const what = id.startsWith('file:') ? `for the slot "${id.slice(5)}"` : `"${id}" of the reel`;
-        throw new CommandError(
-          `The file ${what} is not a picture, clip or sound that can be read. ${ffmpegMissing(error)}`.trim(),
-        );
-      });
-    }
-    for (const { family, weight, bytes } of fonts) studio.addFont(family, weight, bytes);
-    return await renderReel(command, studio, { reel, files, fonts, name }, onProgress);
-  } finally {
-    studio.close();
-    await rm(unpacked, { recursive: true, force: true });
-  }
+  return withReel(command, (studio, work) => renderReel(command, studio, work, onProgress));
 }
-
-const ffmpegMissing = (error: Error) =>
-  /ENOENT.*ff(mpeg|probe)|ff(mpeg|probe) ENOENT/.test(error.message)
-    ? 'Clips and sounds need ffmpeg: install it first.'
-    : '';
 
 async function renderReel(
   command: RenderCommand,
   studio: NodeStudio,
-  { reel, files, fonts, name }: Pick<Loaded, 'reel' | 'files' | 'name'> & { fonts: readonly OwnFont[] },
+  { reel, files, fonts, name }: OpenedReel,
   onProgress: (done: number, count: number) => void,
 ): Promise<Rendered> {
   const scene = new ReelScene(reel, studio);
   await studio.prepare(scene);
-  const missing = [
-    ...scene.media().filter((id) => !studio.mediaFacts(id)),
-    ...scene.sounds().filter((id) => !studio.sound(id)),
-  ];
+  const missing = missingFiles(scene, studio);
   if (missing.length > 0)
     throw new CommandError(
       `The reel needs files that it does not hold: ${missing.join(', ')}. Save the reel as a file again.`,
@@ -167,82 +100,6 @@ async function renderReel(
     else await new FrameWriter(studio, scene, job).write(0, count, onFrame);
     return done;
   }
-}
-
-interface Loaded {
-  readonly reel: Reel;
-  /** Files to read, by media id. */
-  readonly files: Map<string, string>;
-  /** Files that the reel file holds. */
-  readonly embedded: ReadonlyMap<string, Uint8Array>;
-  readonly name: string;
-}
-
-/** A template by its id or from its file, filled; or a reel from its file. */
-async function load({ what, fill, size, originals }: RenderCommand, unpacked: string): Promise<Loaded> {
-  // The one that is wanted is opened alone.
-  const source = SOURCES.find((t) => t.id === what);
-  if (source) return filled(openDocument(templateKind, source), { fill, size });
-  await access(what).catch(() => {
-    throw new CommandError(
-      `"${what}" is neither a template (${SOURCES.map((t) => t.id).join(', ')}) nor a file that can be read.`,
-    );
-  });
-  const opened = await openPackage(what, unpacked);
-  if (!opened) {
-    const data = parseJson(await readFile(what, 'utf8'), 'reel or template');
-    if (isTemplate(data)) return filled(openDocument(templateKind, data), { fill, size });
-    return held(openDocument(reelKind, data), { fill, size });
-  }
-  const fonts = await Promise.all(
-    opened.fonts.map(
-      async ({ family, weight, path }) => [`font:${family}/${weight}`, await readFile(path)] as const,
-    ),
-  );
-  const loaded = opened.template
-    ? await filled(opened.template, { fill, size })
-    : held(opened.reel!, { fill, size });
-  const media = await withOriginals(opened.media, originals ?? dirname(resolve(what)), (line) =>
-    console.error(line),
-  );
-  return {
-    ...loaded,
-    files: new Map([...media, ...loaded.files]),
-    embedded: new Map(fonts),
-  };
-}
-
-const isTemplate = (data: unknown) =>
-  typeof data === 'object' && data !== null && 'format' in data && data.format === templateKind.format;
-
-type Wanted = Pick<RenderCommand, 'fill' | 'size'>;
-
-async function filled(template: Template, { fill, size }: Wanted): Promise<Loaded> {
-  const loaded = fill
-    ? await loadFill(fill, template)
-    : { fill: EMPTY_FILL, files: new Map<string, string>() };
-  const shape = size ? frameShape(size) : 'wide';
-  const made = newReel(template, {
-    id: template.id,
-    name: template.name,
-    now: new Date().toISOString(),
-    shape,
-    fill: loaded.fill,
-  });
-  return {
-    reel: { ...made, frame: size ?? FRAMES[shape] },
-    files: loaded.files,
-    embedded: new Map(),
-    name: template.id,
-  };
-}
-
-function held(reel: Reel, { fill, size }: Wanted): Loaded {
-  if (fill) throw new CommandError('--fill goes with a template; a reel file holds its own fill.');
-  const embedded = new Map(
-    Object.entries(reel.embedded ?? {}).map(([id, part]) => [id, Buffer.from(part.base64, 'base64')]),
-  );
-  return { reel: size ? { ...reel, frame: size } : reel, files: new Map(), embedded, name: reel.name };
 }
 
 /** Puts finished frames into the folder under their final names. */

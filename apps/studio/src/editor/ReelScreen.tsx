@@ -270,7 +270,7 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
                       surface={surface}
                       heard={hasSound}
                       onShow={({ item: at, slot, frame }) => {
-                        chooseItem(at);
+                        if (at) chooseItem(at);
                         seek(frame);
                         if (slot) toSlot(slot);
                         else goTo('place');

@@ -1,5 +1,7 @@
 import type { GraphicScene, Region } from '../evaluate/graphicScene';
 import type { Notice, Size } from '../layers/kind';
+import { isCovered } from './covered';
+import { readInHaste } from './reading';
 
 /**
  * Title-safe area: the middle 90% of width and height (SMPTE ST 2046-1, EBU R 95 for 16:9; used for every shape).
@@ -12,6 +14,26 @@ export const ACTION_SAFE = 0.035;
 export type Finding =
   | Notice
   | { readonly kind: 'outside-safe'; readonly slot: string }
+  /** On a tall frame, words lie where players put what is theirs. */
+  | { readonly kind: 'covered'; readonly slot: string }
+  /** All words of a graphic take longer to read than they stand: seconds of both. */
+  | {
+      readonly kind: 'read-in-haste';
+      readonly slot: '';
+      readonly characters: number;
+      readonly needs: number;
+      readonly stands: number;
+    }
+  /** Nothing is seen for so many seconds, though the reel is not transparent. */
+  | { readonly kind: 'gap'; readonly slot: ''; readonly seconds: number }
+  /** A picture or clip is shown larger than it is: pixels of the frame for a hundred of its own. */
+  | { readonly kind: 'enlarged'; readonly slot: ''; readonly percent: number }
+  /** More than three flashes within a second, over more than a quarter of the picture: see `FlashMeter`. */
+  | { readonly kind: 'flashes'; readonly slot: '' }
+  /** The programme's loudness, and the one that is wanted: LUFS. */
+  | { readonly kind: 'loudness'; readonly slot: ''; readonly loudness: number; readonly wanted: number }
+  /** The programme's highest true peak is too high: dBTP. */
+  | { readonly kind: 'peaks'; readonly slot: ''; readonly peak: number }
   /** A clip is over before its item is: its last frame stays for so many seconds. */
   | { readonly kind: 'runs-out'; readonly slot: string; readonly seconds: number };
 
@@ -35,9 +57,13 @@ export function checkGraphic(scene: GraphicScene): Check[] {
       // A fault of a slot is shown where the slot is best seen.
       if (!found.has(key) || notice.slot === slot.id) found.set(key, { ...notice, time });
     }
-    const unsafe = frame.regions.some((r) => r.slot === slot.id && leavesSafe(r, scene.frame));
-    if (slot.kind === 'text' && unsafe)
+    if (slot.kind !== 'text') continue;
+    const regions = frame.regions.filter((r) => r.slot === slot.id);
+    if (regions.some((r) => leavesSafe(r, scene.frame)))
       found.set(`outside-safe/${slot.id}`, { kind: 'outside-safe', slot: slot.id, time });
+    else if (regions.some((r) => isCovered(r, scene.frame)))
+      found.set(`covered/${slot.id}`, { kind: 'covered', slot: slot.id, time });
   }
-  return [...found.values()];
+  const haste = readInHaste(scene);
+  return [...found.values(), ...(haste ? [haste] : [])];
 }

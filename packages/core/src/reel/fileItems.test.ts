@@ -52,7 +52,10 @@ describe('a clip on a track', () => {
   });
 
   it('that is over before its item says for how long its last frame stays, and where; one that loops does not', () => {
-    const checks = (part: object, reel: object = {}) => sceneOf(clip({ ...part, ...reel })).checks();
+    const checks = (part: object) =>
+      sceneOf(clip(part))
+        .checks()
+        .filter((c) => c.kind === 'runs-out');
     // 4 s of file from its second 1 on, in an item of 5 s that begins at frame 50.
     expect(checks({ length: 125, clip: { in: 1 } })).toMatchObject([
       { kind: 'runs-out', seconds: 2, item: 'c', frame: 50 + 75 },
@@ -89,7 +92,11 @@ describe('a clip on a track', () => {
       ops: [],
       notices: [{ kind: 'missing-picture', item: 'c' }],
     });
-    expect(scene.checks()).toMatchObject([{ kind: 'missing-picture', item: 'c', frame: 87 }]);
+    expect(scene.checks()).toMatchObject([
+      { kind: 'missing-picture', item: 'c', frame: 87 },
+      // Before it there is nothing.
+      { kind: 'gap', item: '', frame: 0 },
+    ]);
   });
 });
 

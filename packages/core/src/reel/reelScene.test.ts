@@ -272,6 +272,7 @@ describe('items that share a template', () => {
       ['one', 'outside-safe', 't', 60],
       ['two', 'shrunk', 't', 90],
       ['two', 'outside-safe', 't', 90],
+      ['two', 'read-in-haste', '', 90],
     ]);
   });
 });

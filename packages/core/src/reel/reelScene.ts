@@ -9,6 +9,7 @@ import type { FontNeeds } from '../evaluate/needs';
 import { multiplyAffine } from '../geometry/matrix';
 import type { LetterMap, Notice, Size } from '../layers/kind';
 import type { Op } from '../paint/ops';
+import { shownScale } from '../paint/pictures';
 import type { FindSound, SoundPlay } from '../sound/play';
 import type { Script } from '../text/scripts';
 import { convertFrames, type Rate, secondsAt } from '../time/rate';
@@ -47,6 +48,9 @@ export type ReelCheck = Check & OfItem & { readonly frame: number };
 export interface TextOfItem extends OfItem {
   readonly layer: string;
 }
+
+/** Pixels of the frame for one of a picture's, up to which it looks sharp enough (common practice: a tenth more). */
+const MOST_ENLARGED = 1.1;
 
 /** Room for the rounding of quotients, in frames. */
 const HAIR = 1e-6;
@@ -138,14 +142,44 @@ export class ReelScene {
     });
   }
 
-  /** What to look at before a render, of each item. */
+  /** What to look at before a render: of each item, and of the places where there is none. */
   checks(): ReelCheck[] {
-    return this.placed.flatMap(({ item, start }) =>
+    const ofItems = this.placed.flatMap(({ item, start }) =>
       item.checks().map((check) => {
         const frame = start + Math.round(convertFrames(check.time, item.rate, this.reel.rate));
         return { ...check, item: item.id, frame };
       }),
     );
+    return [...ofItems, ...this.enlarged(), ...this.gaps()];
+  }
+
+  /** Pictures and clips that show larger than they are, in pixels of the reel's own size, where they stand for it. */
+  private enlarged(): ReelCheck[] {
+    const perUnit = this.reel.frame.width / this.frame.width;
+    return this.placed.flatMap((placed): ReelCheck[] => {
+      const { item, document, start, seen } = placed;
+      if (!seen || (document.kind !== 'clip' && document.kind !== 'still')) return [];
+      const frame = start + item.still;
+      const { ops } = this.inFrame(item.evaluate(item.still), placed, item.still);
+      const scale = Math.max(0, ...ops.map((op) => (op.op === 'picture' ? shownScale(op, perUnit) : 0)));
+      if (scale <= MOST_ENLARGED) return [];
+      const percent = Math.round(scale * 100);
+      return [{ kind: 'enlarged', slot: '', percent, item: item.id, frame, time: frame - start }];
+    });
+  }
+
+  /** Stretches within the reel in which nothing is seen, where black is not meant: something else fills the frame. */
+  private gaps(): ReelCheck[] {
+    if (this.transparent) return [];
+    const seen = this.placed.filter((p) => p.seen && p.document.kind !== 'sound');
+    const found: ReelCheck[] = [];
+    let until = 0;
+    for (const { start, end } of seen.toSorted((a, b) => a.start - b.start)) {
+      const seconds = secondsAt(start - until, this.reel.rate);
+      if (start > until) found.push({ kind: 'gap', slot: '', seconds, item: '', frame: until, time: until });
+      until = Math.max(until, end);
+    }
+    return found;
   }
 
   /**

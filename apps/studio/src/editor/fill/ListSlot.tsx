@@ -1,4 +1,4 @@
-import { isWords, type Slot, setSlot, unsplitLines } from '@fresh-reel/core';
+import { checkText, isWords, type Slot, setSlot, unsplitLines } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { pickFile } from '../../media/files/pickFile';
@@ -8,7 +8,6 @@ import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
-import { checkText } from '../session/checkText';
 import { useGraphicEditor } from '../session/useReelEditor';
 import { TextTools } from '../words/TextTools';
 import { ListError, readListFile } from './listFile';

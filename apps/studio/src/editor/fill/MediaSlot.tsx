@@ -1,4 +1,4 @@
-import { pourInto, pourMedia, type Slot, setSlot, swapSlots } from '@fresh-reel/core';
+import { checkText, pourInto, pourMedia, type Slot, setSlot, swapSlots } from '@fresh-reel/core';
 import { useState } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
 import { pickFiles, SEEN_FILES } from '../../media/files/pickFile';
@@ -17,7 +17,6 @@ import { Txt } from '../../ui/Txt';
 import { CHEQUERED, CORNER, colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
 import { webProps, webStyle } from '../../ui/web';
-import { checkText } from '../session/checkText';
 import { useGraphicEditor } from '../session/useReelEditor';
 import { TreatmentList } from '../treatments/TreatmentList';
 import { ClipPart } from './ClipPart';

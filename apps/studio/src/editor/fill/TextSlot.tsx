@@ -1,4 +1,13 @@
-import { isWords, lookOf, markWords, plainText, type RunLook, retype, type Slot } from '@fresh-reel/core';
+import {
+  checkText,
+  isWords,
+  lookOf,
+  markWords,
+  plainText,
+  type RunLook,
+  retype,
+  type Slot,
+} from '@fresh-reel/core';
 import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from '../../ui/Button';
@@ -9,7 +18,6 @@ import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { webProps } from '../../ui/web';
 import { swatchesOf } from '../adjust/ControlRow';
-import { checkText } from '../session/checkText';
 import { useGraphicEditor } from '../session/useReelEditor';
 import { TextTools, usePutWords } from '../words/TextTools';
 import { SlotHead } from './SlotHead';

@@ -1,10 +1,12 @@
 import {
+  checkText,
   type Extent,
   FORMAT_FACTS,
   type FrameShape,
   type FrameSize,
   graphicsOf,
   itemOf,
+  mendOf,
   OFFERED_RATES,
   OUTPUT_FORMATS,
   type OutputFormat,
@@ -21,6 +23,7 @@ import {
   setMotionBlur,
   setOutput,
   setRate,
+  timecodeAt,
 } from '@fresh-reel/core';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
@@ -42,7 +45,6 @@ import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
 import { waitText } from '../../ui/units';
 import { nameOf } from '../place/itemWords';
-import { checkText } from '../session/checkText';
 import { type Checked, useChecks } from '../session/useChecks';
 import { useReelEditor } from '../session/useReelEditor';
 import { ExtentPart } from './ExtentPart';
@@ -306,7 +308,7 @@ function SoundNote({ format }: { format: OutputFormat }) {
 }
 
 function Checks({ checked, onShow }: { checked: Checked | undefined; onShow: (check: ReelCheck) => void }) {
-  const { reel } = useReelEditor();
+  const { reel, edit, settle } = useReelEditor();
   const missing = useMissing(reel);
   const graphics = graphicsOf(reel);
   // As high as the good news, so that nothing below moves when it comes.
@@ -332,16 +334,32 @@ function Checks({ checked, onShow }: { checked: Checked | undefined; onShow: (ch
         const { kind, text } = checkText(check);
         const graphic = graphics.find((g) => g.id === check.item);
         const standing = itemOf(reel, check.item);
-        // What is said of an item and no slot is said of its file.
+        const mend = mendOf(reel, check.item, check);
+        // What is said of an item and no slot is said of its file; what is said of no item, of its place.
         const name =
           graphic?.template.slots.find((s) => s.id === check.slot)?.name ??
-          (standing ? nameOf(reel, standing.item) : check.slot);
+          (standing ? nameOf(reel, standing.item) : check.slot || timecodeAt(check.frame, reel.rate));
         return (
           <Banner
-            key={`${check.item}/${check.kind}/${check.slot}`}
+            key={`${check.item}/${check.kind}/${check.slot}/${check.frame}`}
             kind={kind}
             testID={`check-${check.kind}`}
-            action={<Button title={`Show ${name}`} small onPress={() => onShow(check)} />}
+            action={
+              <>
+                <Button title={`Show ${name}`} small onPress={() => onShow(check)} />
+                {mend && (
+                  <Button
+                    title={mend.name}
+                    small
+                    onPress={() => {
+                      edit(mend.change);
+                      settle();
+                    }}
+                    testID={`mend-${check.kind}`}
+                  />
+                )}
+              </>
+            }
           >
             {`${name}: ${text}`}
           </Banner>

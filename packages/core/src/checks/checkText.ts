@@ -1,7 +1,10 @@
-import type { Finding } from '@fresh-reel/core';
+import type { Finding } from './checks';
 
-/** A notice or check in words: what is so, and what to do. */
-export function checkText(check: Finding): { kind: 'info' | 'watch' | 'fault'; text: string } {
+/**
+ * A notice or check in words: what is so, and what to do. `watch` is wrong until somebody has looked at it; `info` is
+ * only told.
+ */
+export function checkText(check: Finding): { kind: 'info' | 'watch'; text: string } {
   switch (check.kind) {
     case 'shrunk':
       return { kind: 'info', text: `Your words are longer than their place. Shrunk to ${check.percent}%.` };
@@ -44,6 +47,41 @@ export function checkText(check: Finding): { kind: 'info' | 'watch' | 'fault'; t
         kind: 'watch',
         text: `It is over ${check.seconds.toFixed(1)} s before its place on the line is: its last frame stays. Make it shorter or slower, or let it begin again.`,
       };
+    case 'read-in-haste':
+      return {
+        kind: 'watch',
+        text: `There are ${check.characters} characters to read, which takes about ${check.needs.toFixed(1)} s. They stand for ${check.stands.toFixed(1)} s.`,
+      };
+    case 'covered':
+      return {
+        kind: 'info',
+        text: 'On a tall screen, players put their own buttons and captions over this place.',
+      };
+    case 'gap':
+      return {
+        kind: 'watch',
+        text: `Nothing shows for ${check.seconds.toFixed(2)} s: it will be black.`,
+      };
+    case 'enlarged':
+      return {
+        kind: 'watch',
+        text: `It shows at ${check.percent}% of its own pixels, so it will look soft.`,
+      };
+    case 'flashes':
+      return {
+        kind: 'watch',
+        text: 'It flashes more than three times within a second, which may harm people with photosensitive epilepsy (ITU-R BT.1702). Make it slower, or softer.',
+      };
+    case 'loudness':
+      return {
+        kind: 'watch',
+        text: `It is ${check.loudness.toFixed(1)} LUFS loud, and ${check.wanted} is wanted. Change its levels by ${signed(check.wanted - check.loudness)} dB.`,
+      };
+    case 'peaks':
+      return {
+        kind: 'watch',
+        text: `Its sound peaks at ${check.peak.toFixed(1)} dBTP; more than -1 may be distorted (EBU R 128). Lower its levels.`,
+      };
     case 'outside-safe':
       return {
         kind: 'watch',
@@ -51,6 +89,8 @@ export function checkText(check: Finding): { kind: 'info' | 'watch' | 'fault'; t
       };
   }
 }
+
+const signed = (value: number) => `${value < 0 ? '' : '+'}${value.toFixed(1)}`;
 
 function shorten(words: string): string {
   return words.length > 60 ? `${words.slice(0, 57)}…` : words;

@@ -1,0 +1,34 @@
+import type { Size } from '../layers/kind';
+
+/**
+ * Where players of tall video put their own things, as parts of the frame: the caption and the maker's name below, the
+ * buttons at the right from the middle down. Common practice: they differ from player to player and from year to year,
+ * and these hold most of what they share.
+ */
+const COVERED = [
+  { left: 0, top: 0.82, right: 1, bottom: 1 },
+  { left: 0.87, top: 0.5, right: 1, bottom: 0.82 },
+] as const;
+
+/** Height for a width from which a frame is for tall screens: 16:9 upright is 1.78, 4:5 is not meant. */
+const TALL = 1.5;
+
+/** Units that words may lie in such a place by. */
+const HAIR = 1;
+
+/** Whether a box of the frame lies partly where players of tall video cover it. */
+export function isCovered(
+  { quad }: { readonly quad: readonly (readonly [number, number])[] },
+  { width, height }: Size,
+): boolean {
+  if (height < width * TALL) return false;
+  const [xs, ys] = [quad.map(([x]) => x), quad.map(([, y]) => y)];
+  const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  return COVERED.some(
+    (c) =>
+      left < c.right * width - HAIR &&
+      right > c.left * width + HAIR &&
+      top < c.bottom * height - HAIR &&
+      bottom > c.top * height + HAIR,
+  );
+}
