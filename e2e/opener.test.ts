@@ -146,6 +146,15 @@ describe('an opener, made on a laptop', () => {
     expect(await waitForText(page, 'check-cut', /Title 3: These words do not fit and are cut/)).toBeTruthy();
     await page.$eval(`${id('check-cut')} [role="button"]`, (e) => (e as HTMLElement).click());
     await page.waitForSelector(id('notice-title-3'));
+    // More words than are read while they stand: one touch makes them stand longer.
+    await fill(page, 'slot-title-3', 'Let it climb until the string sings and the whole hill looks up');
+    await tap(page, 'step-render');
+    await waitForText(page, 'check-read-in-haste', /characters to read/);
+    await tap(page, 'mend-read-in-haste');
+    await page.waitForSelector(id('check-read-in-haste'), { hidden: true });
+    await tap(page, 'undo');
+    await page.waitForSelector(id('mend-read-in-haste'));
+    await tap(page, 'step-fill');
     await fill(page, 'slot-title-3', 'Let it climb');
   });
 
