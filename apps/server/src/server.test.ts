@@ -99,8 +99,8 @@ describe('fresh-reel render', () => {
       ...{ from: 0, count: 20, folder: to, stem: 's' },
     });
     let written = 0;
-    await paintOnThreads(job(one!), 1, () => written++);
-    await paintOnThreads(job(many!), 2, () => written++);
+    await paintOnThreads(job(one!), 1, () => void written++);
+    await paintOnThreads(job(many!), 2, () => void written++);
     expect(written).toBe(40);
     const names = readdirSync(one!).sort();
     expect(names).toHaveLength(20);
@@ -217,7 +217,20 @@ describe('fresh-reel render', () => {
   it.each([
     [['render', 'nothing-here', '--out', 'x'], '"nothing-here" is neither a template (name-strap, '],
     [['render', 'name-strap'], '--out <folder>'],
-    [['render', 'name-strap', '--out', 'x.mp4'], 'looks like a file'],
+    [['render', 'name-strap', '--out', 'x.avi'], 'looks like a file'],
+    [['render', 'name-strap', '--out', 'x.mov', '--codec', 'best'], '"best" is none of h264, h265,'],
+    [['render', 'name-strap', '--out', 'x.mov', '--codec', 'vp9'], 'vp9 goes into a file that ends in .webm'],
+    [['render', 'name-strap', '--out', 'x', '--codec', 'h264'], 'ends in .mp4 or .mov, and'],
+    [
+      ['render', 'name-strap', '--out', 'x.mp4', '--size', '161x90'],
+      'even sides only, and 161x90 is not: try --size 162x90',
+    ],
+    [['render', 'name-strap', '--out', 'x.mp4', '--alpha', 'straight'], 'h264 keeps no transparency'],
+    [['render', 'name-strap', '--out', 'x.mov', '--alpha', 'half'], '"half" is none of straight'],
+    [
+      ['render', 'name-strap', '--out', 'x.mov', '--timecode', 'noon'],
+      '--timecode: "noon" is not a timecode',
+    ],
     [['render', 'name-strap', '--out', 'x', '--size', 'big'], '"big" is not a size'],
     [['render', 'name-strap', '--out', 'x', '--rate', 'fast'], '"fast" is not a frame rate'],
     [['render', 'name-strap', '--out', 'x', '--frames', '9-3'], 'not a range'],

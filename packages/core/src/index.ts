@@ -276,6 +276,7 @@ export { type ReelCheck, type ReelFrame, ReelScene, type TextOfItem } from './re
 export { clipPlane, SURE, secondOf, wayAt } from './reel/way';
 export { type Excerpt, excerptsOf } from './render/excerpts';
 export { EXTENTS, type Extent } from './render/extents';
+export { FILM_CODECS, type FilmCodec, type FilmFacts, filmFacts, filmOfEnding } from './render/films';
 export {
   FORMAT_FACTS,
   fileStem,

@@ -1,10 +1,13 @@
 import { parseArgs } from 'node:util';
-import { parseRate, type Rate } from '@fresh-reel/core';
+import { FILM_CODECS, type FilmCodec, filmOfEnding, parseRate, type Rate } from '@fresh-reel/core';
+import type { FilmPlan } from '@fresh-reel/node-host';
 
 export const USAGE = `Usage:
   fresh-reel list
-  fresh-reel render <template id | template file | reel file> [--fill fill.json] --out <folder>
+  fresh-reel render <template id | template file | reel file> [--fill fill.json] --out <folder | film>
                     [--size WxH] [--rate 60000/1001] [--frames A-B] [--originals <folder>]
+                    [--codec ${FILM_CODECS.join('|')}]
+                    [--alpha straight|premultiplied|none] [--timecode 01:00:00:00]
   fresh-reel check <template id | template file | reel file> [--fill fill.json] [--loudness=-14] [--json]
                    [--originals <folder>]
   fresh-reel follow <clip> --at X,Y [--size N] [--frame F] [--json]`;
@@ -21,6 +24,12 @@ export interface RenderCommand {
   readonly rate: Rate | undefined;
   /** Where the files lie that working copies stand for; beside the reel file, when absent. */
   readonly originals: string | undefined;
+  /** What a film is written as; by the ending of its file, when absent. */
+  readonly codec: FilmCodec | undefined;
+  /** How transparency is kept; by what the reel and the codec have, when absent. */
+  readonly alpha: FilmPlan['alpha'] | undefined;
+  /** The first frame's timecode, as it was written. */
+  readonly timecode: string | undefined;
   /** First and last frame, counted from 0. */
   readonly frames: readonly [number, number] | undefined;
 }
@@ -36,11 +45,15 @@ export function parseRenderCommand(args: readonly string[]): RenderCommand {
   const { values, positionals } = parsed;
   if (positionals.length !== 1)
     throw new CommandError(`Name one template, template file or reel file.\n${USAGE}`);
-  if (!values.out) throw new CommandError(`Say where the frames go: --out <folder>.\n${USAGE}`);
+  if (!values.out)
+    throw new CommandError(`Say where it goes: --out <folder> for pictures, or --out title.mov.\n${USAGE}`);
   return {
     what: positionals[0]!,
     fill: values.fill,
     out: values.out,
+    codec: values.codec === undefined ? undefined : codecOf(values.codec),
+    alpha: values.alpha === undefined ? undefined : alphaOf(values.alpha),
+    timecode: values.timecode,
     originals: values.originals,
     size: values.size === undefined ? undefined : parseSize(values.size),
     rate: values.rate === undefined ? undefined : rateOf(values.rate),
@@ -59,8 +72,39 @@ function parse(args: readonly string[]) {
       rate: { type: 'string' },
       frames: { type: 'string' },
       originals: { type: 'string' },
+      codec: { type: 'string' },
+      alpha: { type: 'string' },
+      timecode: { type: 'string' },
     },
   });
+}
+
+/** Endings of files that are no films of these kinds. */
+const OTHER_FILES = /\.(m4v|avi|mxf|mpe?g|wmv|png|jpe?g|tiff?|zip|wav|mp3)$/i;
+
+function codecOf(text: string): FilmCodec {
+  const known = FILM_CODECS.find((name) => name === text);
+  if (!known) throw new CommandError(`--codec: "${text}" is none of ${FILM_CODECS.join(', ')}.`);
+  return known;
+}
+
+/**
+ * What a render is written as; numbered PNGs where that is undefined.
+ * @param transparent whether it has transparency to keep
+ * @throws {CommandError} when it looks like a file that is not written
+ */
+export function filmWanted({ out, codec }: RenderCommand, transparent: boolean): FilmCodec | undefined {
+  if (codec) return codec;
+  if (OTHER_FILES.test(out))
+    throw new CommandError(
+      `--out "${out}" looks like a file of a kind that is not written. Name a folder for numbered PNGs, or a film that ends in .mp4, .mov, .mkv, .webm, .gif or .webp.`,
+    );
+  return filmOfEnding(/\.([^./]+)$/.exec(out)?.[1]?.toLowerCase() ?? '', transparent);
+}
+
+function alphaOf(text: string): FilmPlan['alpha'] {
+  if (text === 'straight' || text === 'premultiplied' || text === 'none') return text;
+  throw new CommandError(`--alpha: "${text}" is none of straight, premultiplied, none.`);
 }
 
 function rateOf(text: string): Rate {

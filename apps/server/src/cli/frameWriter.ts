@@ -1,6 +1,14 @@
 import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { type Op, type Rate, type Reel, type ReelScene, sameMoments, sequenceName } from '@fresh-reel/core';
+import {
+  type Op,
+  type Rate,
+  type Reel,
+  type ReelScene,
+  type Surface,
+  sameMoments,
+  sequenceName,
+} from '@fresh-reel/core';
 import { createNodeSurface, type NodeStudio, pngOf } from '@fresh-reel/node-host';
 
 /** A font that came with a reel. */
@@ -24,7 +32,54 @@ export interface PaintJob {
   /** Where the pictures go, and what their names begin with. */
   readonly folder: string;
   readonly stem: string;
+  /** For a film: frames are given as pixels, and not written. */
+  readonly raw?: boolean;
+  /** What is transparent is laid on black: for films that keep no transparency. */
+  readonly onBlack?: boolean;
 }
+
+/** A frame of a render, painted; one like the frame before it is the same surface. */
+export interface PaintedFrame {
+  /** Counted from the render's first. */
+  readonly index: number;
+  readonly surface: Surface;
+}
+
+/**
+ * Paints frames of a render, counted from its first, one after the other; a frame like the one before it is not painted
+ * anew.
+ * @throws {Error} when a frame of a clip cannot be had
+ */
+export async function* paintedFrames(
+  { studio, scene, job }: { studio: NodeStudio; scene: ReelScene; job: PaintJob },
+  first: number,
+  count: number,
+): AsyncGenerator<PaintedFrame> {
+  let last: { moments: readonly (readonly Op[])[]; surface: Surface } | undefined;
+  for (let index = first; index < first + count; index++) {
+    const moments = scene.subFrames(job.from + index, job.rate).map((f) => f.ops);
+    if (!last || !sameMoments(last.moments, moments)) {
+      await studio.framesReady(moments);
+      const surface = createNodeSurface(job.size.width, job.size.height);
+      studio.painter.paintMoments(moments, surface, scene.frame);
+      if (job.onBlack) layOnBlack(surface);
+      last = { moments, surface };
+    }
+    yield { index, surface: last.surface };
+  }
+}
+
+function layOnBlack({ canvas, context }: Surface): void {
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.globalAlpha = 1;
+  context.globalCompositeOperation = 'destination-over';
+  context.fillStyle = '#000000';
+  context.fillRect(0, 0, canvas.width, canvas.height);
+}
+
+/** Straight pixels of a frame, four bytes each. */
+export const pixelsOf = ({ canvas, context }: Surface): Uint8ClampedArray =>
+  context.getImageData(0, 0, canvas.width, canvas.height).data;
 
 /** Frames that are compressed while the next is painted: that runs on threads of its own. */
 const AT_ONCE = 4;
@@ -38,25 +93,18 @@ export class FrameWriter {
   ) {}
 
   /**
-   * Writes some frames, counted from the render's first; a frame like the one before it is not painted anew.
+   * Writes some frames, counted from the render's first.
    * @throws {Error} when a frame of a clip cannot be had, or a file not be written
    */
-  async write(first: number, count: number, onFrame: () => void): Promise<void> {
-    const { job, scene, studio } = this;
+  async write(first: number, count: number, onFrame: (index: number) => void): Promise<void> {
+    const { job } = this;
     const running = new Set<Promise<void>>();
-    let last: { moments: readonly (readonly Op[])[]; png: Promise<Buffer> } | undefined;
-    for (let i = first; i < first + count; i++) {
-      const moments = scene.subFrames(job.from + i, job.rate).map((f) => f.ops);
-      if (!last || !sameMoments(last.moments, moments)) {
-        await studio.framesReady(moments);
-        const surface = createNodeSurface(job.size.width, job.size.height);
-        studio.painter.paintMoments(moments, surface, scene.frame);
-        last = { moments, png: pngOf(surface) };
-      }
-      const { png } = last;
-      const task = png
-        .then((bytes) => writeFile(join(job.folder, sequenceName(job.stem, i, job.count)), bytes))
-        .then(onFrame);
+    let last: { surface: Surface; png: Promise<Buffer> } | undefined;
+    for await (const { index, surface } of paintedFrames(this.parts, first, count)) {
+      if (last?.surface !== surface) last = { surface, png: pngOf(surface) };
+      const task = last.png
+        .then((bytes) => writeFile(join(job.folder, sequenceName(job.stem, index, job.count)), bytes))
+        .then(() => onFrame(index));
       running.add(task);
       task.then(
         () => running.delete(task),
@@ -65,5 +113,9 @@ export class FrameWriter {
       if (running.size >= AT_ONCE) await Promise.race(running);
     }
     await Promise.all(running);
+  }
+
+  private get parts() {
+    return { studio: this.studio, scene: this.scene, job: this.job };
   }
 }

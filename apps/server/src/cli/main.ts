@@ -13,10 +13,10 @@ export async function main(args: readonly string[]): Promise<number> {
     if (verb === 'render') {
       const command = parseRenderCommand(rest);
       const { render } = await import('./render');
-      const { written, folder } = await render(command, (done, count) => {
+      const { written, path } = await render(command, (done, count) => {
         if (process.stderr.isTTY) process.stderr.write(`\rframe ${done} of ${count} `);
       });
-      console.log(`${written} frames in ${folder}`);
+      console.log(`${written} frames in ${path}`);
       return 0;
     }
     if (verb === 'check') {

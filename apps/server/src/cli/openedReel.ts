@@ -60,14 +60,16 @@ export async function withReel<T>(
     }
     for (const [id, path] of files) {
       await studio.addFile(id, path).catch((error: Error) => {
+        if (ffmpegMissing(error)) throw error;
         const what = id.startsWith('file:') ? `for the slot "${id.slice(5)}"` : `"${id}" of the reel`;
-        throw new CommandError(
-          `The file ${what} is not a picture, clip or sound that can be read. ${ffmpegMissing(error)}`.trim(),
-        );
+        throw new CommandError(`The file ${what} is not a picture, clip or sound that can be read.`);
       });
     }
     for (const { family, weight, bytes } of fonts) studio.addFont(family, weight, bytes);
     return await use(studio, { reel, files, fonts, name });
+  } catch (error) {
+    const missing = ffmpegMissing(error as Error);
+    throw missing ? new CommandError(missing) : error;
   } finally {
     studio.close();
     await rm(unpacked, { recursive: true, force: true });

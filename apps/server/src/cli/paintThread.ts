@@ -2,7 +2,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { ReelScene } from '@fresh-reel/core';
 import { NodeStudio } from '@fresh-reel/node-host';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
-import { FrameWriter, type PaintJob } from './frameWriter';
+import { FrameWriter, type PaintJob, paintedFrames, pixelsOf } from './frameWriter';
 import type { FromThread, ToThread } from './threads';
 
 /** Paints what the render asks of this thread, until it is ended. */
@@ -15,9 +15,18 @@ export async function paint(): Promise<void> {
   await studio.prepare(scene);
   const writer = new FrameWriter(studio, scene, job);
   const tell = (message: FromThread) => parentPort?.postMessage(message);
+  const raw = async (first: number, count: number) => {
+    for await (const { index, surface } of paintedFrames({ studio, scene, job }, first, count)) {
+      const rgba = pixelsOf(surface);
+      parentPort?.postMessage({ type: 'frame', index, rgba } satisfies FromThread, [
+        rgba.buffer as ArrayBuffer,
+      ]);
+    }
+  };
+  const written = (first: number, count: number) =>
+    writer.write(first, count, (index) => tell({ type: 'frame', index }));
   parentPort?.on('message', ({ first, count }: ToThread) => {
-    writer
-      .write(first, count, () => tell({ type: 'frame' }))
+    (job.raw ? raw : written)(first, count)
       .then(() => tell({ type: 'ready' }))
       .catch((error: unknown) => {
         // Thrown where nothing holds it, it ends the thread and is told as its error.

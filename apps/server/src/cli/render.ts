@@ -1,33 +1,45 @@
 import { mkdir, mkdtemp, open, readdir, rename, rm, stat } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import { basename, dirname, join, resolve } from 'node:path';
-import { fileStem, MixRender, ReelScene, secondsAt, wavHeader, wavSamples } from '@fresh-reel/core';
-import type { NodeStudio } from '@fresh-reel/node-host';
-import { CommandError, type RenderCommand } from './command';
-import { FrameWriter, type PaintJob } from './frameWriter';
+import {
+  FILM_CODECS,
+  type FilmCodec,
+  fileStem,
+  filmFacts,
+  frameOfTimecode,
+  MixRender,
+  messageOf,
+  type Rate,
+  ReelScene,
+  secondsAt,
+  timecodeAt,
+  wavHeader,
+  wavSamples,
+} from '@fresh-reel/core';
+import { FilmFile, type FilmPlan, type NodeStudio, whyNoFilm } from '@fresh-reel/node-host';
+import { CommandError, filmWanted, type RenderCommand } from './command';
+import { FrameWriter, type PaintJob, paintedFrames, pixelsOf } from './frameWriter';
 import { missingFiles, type OpenedReel, withReel } from './openedReel';
 import { paintOnThreads, threadsFor } from './threads';
 
 export interface Rendered {
   readonly written: number;
-  readonly folder: string;
+  /** The folder or the film. */
+  readonly path: string;
 }
 
 /**
- * Renders numbered PNGs with alpha into a folder. They are written beside it first and moved in when all are there,
- * so the folder never holds half a render.
+ * Renders numbered PNGs with alpha into a folder, or a film. They are written beside it first and moved in when all is
+ * there, so nothing under a final name is ever half a render.
  * @throws {CommandError} when something asked for is not there or not possible
  */
 export async function render(
   command: RenderCommand,
   onProgress: (done: number, count: number) => void,
 ): Promise<Rendered> {
-  if (/\.(mp4|m4v|mov|mkv|webm|avi|png|jpe?g|webp|gif|zip|wav)$/i.test(command.out)) {
-    throw new CommandError(
-      `--out "${command.out}" looks like a file. The command line writes a folder of numbered PNGs.`,
-    );
-  }
-  return withReel(command, (studio, work) => renderReel(command, studio, work, onProgress));
+  // A kind of file that is not written is known before anything is opened.
+  filmWanted(command, true);
+  return withReel(command, (studio, opened) => renderReel(command, studio, opened, onProgress));
 }
 
 async function renderReel(
@@ -51,54 +63,125 @@ async function renderReel(
   if (to >= total)
     throw new CommandError(`--frames: the last frame is ${total - 1}, so ${from}-${to} is not all there.`);
 
-  const folder = resolve(command.out);
-  await mkdir(dirname(folder), { recursive: true });
-  const work = await mkdtemp(join(dirname(folder), `.${basename(folder)}-`));
+  const path = resolve(command.out);
+  const codec = filmWanted(command, scene.transparent);
+  const why = codec && (await whyNoFilm({ codec, size, out: path }));
+  if (why) throw new CommandError(why);
+  await mkdir(dirname(path), { recursive: true });
+  const work = await mkdtemp(join(dirname(path), `.${basename(path)}-`));
+  const stretch: Stretch = { scene, studio, rate, from, count: to - from + 1 };
+  const paint: PaintJob = {
+    ...{ reel, files: [...files], fonts, size, rate, from, count: stretch.count },
+    ...{ folder: work, stem: fileStem(name) },
+  };
+  let done = 0;
+  const onFrame = () => onProgress(++done, stretch.count);
   try {
-    const written = await writeFrames();
-    await writeSound();
-    await moveIn(work, folder);
-    return { written, folder };
+    if (codec) {
+      const out = join(work, basename(path));
+      const terms = filmTerms(command, codec, stretch);
+      const sound = filmFacts(codec).sound ? await writeSound(stretch, join(work, 'sound.wav')) : undefined;
+      await writeFilm(
+        { codec, size, rate, ...terms, out, ...(sound ? { sound } : {}) },
+        stretch,
+        paint,
+        onFrame,
+      );
+      await rename(out, path);
+      await rm(work, { recursive: true, force: true });
+    } else {
+      const threads = threadsFor(stretch.count, availableParallelism());
+      if (threads > 1) await paintOnThreads(paint, threads, onFrame);
+      else await new FrameWriter(studio, scene, paint).write(0, stretch.count, onFrame);
+      await writeSound(stretch, join(work, `${fileStem(name)}.wav`));
+      await moveIn(work, path);
+    }
+    return { written: done, path };
   } catch (error) {
     await rm(work, { recursive: true, force: true });
     throw error;
   }
+}
 
-  /** The reel's sound beside the pictures, where it has any. */
-  async function writeSound(): Promise<void> {
-    const plays = scene.plays((id) => studio.sound(id)?.facts);
-    if (plays.length === 0) return;
-    const count = to - from + 1;
-    const out = await open(join(work, `${fileStem(name)}.wav`), 'w');
-    try {
-      const mix = new MixRender(
-        plays,
-        secondsAt(from, rate),
-        secondsAt(count, rate),
-        (id) => studio.sound(id),
-        async (block) => {
-          await out.write(wavSamples(block));
-        },
-      );
-      await out.write(wavHeader(mix.total));
-      await mix.end();
-    } finally {
-      await out.close();
-    }
+/** The frames of a reel that are rendered. */
+interface Stretch {
+  readonly scene: ReelScene;
+  readonly studio: NodeStudio;
+  readonly rate: Rate;
+  readonly from: number;
+  readonly count: number;
+}
+
+/** Writes what is heard of a stretch as a WAV file. @returns its path, or nothing where all is silent */
+async function writeSound(
+  { scene, studio, rate, from, count }: Stretch,
+  path: string,
+): Promise<string | undefined> {
+  const plays = scene.plays((id) => studio.sound(id)?.facts);
+  if (plays.length === 0) return undefined;
+  const out = await open(path, 'w');
+  try {
+    const mix = new MixRender(
+      plays,
+      secondsAt(from, rate),
+      secondsAt(count, rate),
+      (id) => studio.sound(id),
+      async (block) => {
+        await out.write(wavSamples(block));
+      },
+    );
+    await out.write(wavHeader(mix.total));
+    await mix.end();
+  } finally {
+    await out.close();
   }
+  return path;
+}
 
-  async function writeFrames(): Promise<number> {
-    const count = to - from + 1;
-    const job: PaintJob = {
-      ...{ reel, files: [...files], fonts, size, rate, from, count },
-      ...{ folder: work, stem: fileStem(name) },
-    };
+/** How a film keeps transparency, and its first timecode. */
+function filmTerms(
+  { alpha, timecode }: RenderCommand,
+  codec: FilmCodec,
+  { scene, rate }: Stretch,
+): Pick<FilmPlan, 'alpha' | 'timecode'> {
+  const able = filmFacts(codec).alpha;
+  if (!able && alpha !== undefined && alpha !== 'none')
+    throw new CommandError(
+      `--alpha: ${codec} keeps no transparency. ${FILM_CODECS.filter((c) => filmFacts(c).alpha).join(', ')} do.`,
+    );
+  try {
+    if (timecode !== undefined) frameOfTimecode(timecode, rate);
+  } catch (error) {
+    throw new CommandError(`--timecode: ${messageOf(error)}`);
+  }
+  return {
+    alpha: able && scene.transparent ? (alpha ?? 'straight') : 'none',
+    timecode: timecode ?? timecodeAt(0, rate),
+  };
+}
+
+async function writeFilm(
+  plan: FilmPlan,
+  { scene, studio, count }: Stretch,
+  paint: PaintJob,
+  onFrame: () => void,
+): Promise<void> {
+  const job: PaintJob = { ...paint, raw: true, onBlack: plan.alpha === 'none' };
+  const film = new FilmFile(plan);
+  const take = async (rgba: Uint8ClampedArray) => {
+    await film.write(rgba);
+    onFrame();
+  };
+  try {
     const threads = threadsFor(count, availableParallelism());
-    let done = 0;
-    const onFrame = () => onProgress(++done, count);
-    if (threads > 1) await paintOnThreads(job, threads, onFrame);
-    else await new FrameWriter(studio, scene, job).write(0, count, onFrame);
-    return done;
+    if (threads > 1) await paintOnThreads(job, threads, (rgba) => take(rgba!));
+    else
+      for await (const { surface } of paintedFrames({ studio, scene, job }, 0, count))
+        await take(pixelsOf(surface));
+    await film.end();
+  } catch (error) {
+    await film.drop();
+    throw new CommandError(`The film could not be written: ${messageOf(error)}`);
   }
 }
 

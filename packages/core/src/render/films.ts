@@ -1,0 +1,53 @@
+/** What is known of a kind of film before any is written. */
+export interface FilmFacts {
+  /** Endings of files it goes into, the usual one first. */
+  readonly endings: readonly string[];
+  /** Whether it keeps transparency. */
+  readonly alpha: boolean;
+  /** Whether it has sound. */
+  readonly sound: boolean;
+  /** Whether sides have to be even: half as many pixels of chroma. */
+  readonly even: boolean;
+  /** Smallest size, where there is one. */
+  readonly least?: { readonly width: number; readonly height: number };
+  /** Most frames a second, where there is a limit. */
+  readonly most?: number;
+  /** What it is, and what it is for. */
+  readonly about: string;
+}
+
+const film = (endings: readonly string[], about: string, more: Partial<FilmFacts> = {}): FilmFacts => ({
+  endings,
+  about,
+  alpha: false,
+  sound: true,
+  even: true,
+  ...more,
+});
+
+/** Kinds of film that a machine with ffmpeg writes. */
+export const FILMS = {
+  h264: film(['mp4', 'mov'], 'H.264 with AAC: plays everywhere'),
+  h265: film(['mp4', 'mov'], 'H.265 with AAC: half the size, for newer players'),
+  prores422hq: film(['mov'], 'SMPTE RDD 36, 422 HQ: for editing'),
+  prores4444: film(['mov'], 'SMPTE RDD 36, 4444: for editing', { alpha: true, even: false }),
+  dnxhr: film(['mov'], 'VC-3 (SMPTE ST 2019-1): for editing', { least: { width: 256, height: 120 } }),
+  ffv1: film(['mkv'], 'FFV1 (RFC 9043): every pixel as it is, to keep', { alpha: true, even: false }),
+  vp9: film(['webm'], 'VP9 with Opus: for the web', { alpha: true }),
+  av1: film(['mp4', 'webm', 'mkv'], 'AV1 with Opus: the smallest, for newer players'),
+  // Its frames last whole hundredths of a second; players show those of one hundredth ten times as long.
+  gif: film(['gif'], 'GIF: for previews', { alpha: true, sound: false, even: false, most: 50 }),
+  webp: film(['webp'], 'Animated WebP: for previews', { alpha: true, sound: false, even: false }),
+} as const;
+
+export type FilmCodec = keyof typeof FILMS;
+export const FILM_CODECS = Object.keys(FILMS) as FilmCodec[];
+
+/** A codec's facts. */
+export const filmFacts = (codec: FilmCodec): FilmFacts => FILMS[codec];
+
+/** What a film is written as where nothing else is said: by its ending, and whether there is transparency to keep. */
+export function filmOfEnding(ending: string, transparent: boolean): FilmCodec | undefined {
+  if (ending === 'mov') return transparent ? 'prores4444' : 'prores422hq';
+  return FILM_CODECS.find((codec) => filmFacts(codec).endings[0] === ending);
+}

@@ -1,0 +1,218 @@
+import { type ChildProcess, execFile, spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { rm } from 'node:fs/promises';
+import type { Writable } from 'node:stream';
+import { promisify } from 'node:util';
+import { FILM_CODECS, type FilmCodec, filmFacts, type Rate, rateText } from '@fresh-reel/core';
+import { SAFELY } from './ffmpeg';
+
+const run = promisify(execFile);
+
+interface Encoder {
+  /** Its name in ffmpeg, into which it has to be built. */
+  readonly name: string;
+  readonly settings: readonly string[];
+  /** How pixels are kept: without, and, where it keeps transparency, with alpha. */
+  readonly pixels: readonly [opaque: string, clear?: string];
+  readonly sound: readonly string[];
+  /** Whether it keeps red, green and blue themselves rather than luma and chroma of BT.709. */
+  readonly keepsRgb?: boolean;
+}
+
+const AAC = ['-c:a', 'aac', '-b:a', '256k'] as const;
+const PCM = ['-c:a', 'pcm_s24le'] as const;
+const OPUS = ['-c:a', 'libopus', '-b:a', '192k'] as const;
+
+/** How each kind is written. Rates of quality are those of masters (common practice): no difference is seen. */
+const ENCODERS: Readonly<Record<FilmCodec, Encoder>> = {
+  h264: {
+    name: 'libx264',
+    settings: ['-preset', 'medium', '-crf', '16', '-movflags', '+faststart'],
+    pixels: ['yuv420p'],
+    sound: AAC,
+  },
+  h265: {
+    name: 'libx265',
+    settings: ['-preset', 'medium', '-crf', '18', '-x265-params', 'log-level=error', '-tag:v', 'hvc1'],
+    pixels: ['yuv420p'],
+    sound: AAC,
+  },
+  prores422hq: {
+    name: 'prores_ks',
+    settings: ['-profile:v', '3', '-vendor', 'apl0'],
+    pixels: ['yuv422p10le'],
+    sound: PCM,
+  },
+  prores4444: {
+    name: 'prores_ks',
+    settings: ['-profile:v', '4', '-vendor', 'apl0', '-alpha_bits', '16'],
+    pixels: ['yuv444p10le', 'yuva444p10le'],
+    sound: PCM,
+  },
+  dnxhr: { name: 'dnxhd', settings: ['-profile:v', 'dnxhr_hq'], pixels: ['yuv422p'], sound: PCM },
+  ffv1: {
+    name: 'ffv1',
+    settings: ['-level', '3', '-slices', '16', '-slicecrc', '1'],
+    pixels: ['bgr0', 'bgra'],
+    sound: ['-c:a', 'flac'],
+    keepsRgb: true,
+  },
+  vp9: {
+    name: 'libvpx-vp9',
+    settings: [
+      ...['-crf', '18', '-b:v', '0', '-row-mt', '1', '-deadline', 'good', '-cpu-used', '4'],
+      ...['-auto-alt-ref', '0'],
+    ],
+    pixels: ['yuv420p', 'yuva420p'],
+    sound: OPUS,
+  },
+  av1: { name: 'libsvtav1', settings: ['-crf', '24', '-preset', '8'], pixels: ['yuv420p'], sound: OPUS },
+  gif: { name: 'gif', settings: ['-loop', '0'], pixels: ['bgr0', 'bgra'], sound: [], keepsRgb: true },
+  webp: {
+    name: 'libwebp_anim',
+    settings: ['-quality', '88', '-loop', '0'],
+    pixels: ['bgra', 'bgra'],
+    sound: [],
+    keepsRgb: true,
+  },
+};
+
+/** What a film is written as. */
+export interface FilmPlan {
+  readonly codec: FilmCodec;
+  readonly size: { readonly width: number; readonly height: number };
+  readonly rate: Rate;
+  /** Whether its transparency is kept, and how: colours as they are, or times their alpha. */
+  readonly alpha: 'none' | 'straight' | 'premultiplied';
+  /** Its first frame's, where the container has a track for it. */
+  readonly timecode: string;
+  /** A WAV file, where there is anything to hear. */
+  readonly sound?: string;
+  /** Path of what is written, with its ending. */
+  readonly out: string;
+}
+
+/** Why a film cannot be written, in words with what to do, or nothing. */
+export async function whyNoFilm({
+  codec,
+  size,
+  out,
+}: Pick<FilmPlan, 'codec' | 'size' | 'out'>): Promise<string | undefined> {
+  const { endings, even, least } = filmFacts(codec);
+  const { name } = ENCODERS[codec];
+  const ending = /\.([^.]+)$/.exec(out)?.[1]?.toLowerCase();
+  if (!ending || !endings.includes(ending))
+    return `${codec} goes into a file that ends in .${endings.join(' or .')}, and "${out}" does not.`;
+  if (even && (size.width % 2 || size.height % 2))
+    return `${codec} takes even sides only, and ${size.width}x${size.height} is not: try --size ${size.width + (size.width % 2)}x${size.height + (size.height % 2)}.`;
+  if (least && (size.width < least.width || size.height < least.height))
+    return `${codec} takes ${least.width}x${least.height} and more, and ${size.width}x${size.height} is smaller.`;
+  const said = await run('ffmpeg', ['-hide_banner', '-encoders'], { maxBuffer: 1 << 24 }).catch(
+    () => undefined,
+  );
+  if (!said)
+    return 'Films are written by ffmpeg, which is not here: install it first (Debian: apt-get install ffmpeg).';
+  if (!new RegExp(`^ [A-Z.]+ ${name} `, 'm').test(said.stdout))
+    return `The ffmpeg that is here was built without ${name}, which writes ${codec}. Install one that has it, or choose another of ${FILM_CODECS.join(', ')}.`;
+  return undefined;
+}
+
+/** The arguments of ffmpeg that take raw frames from its input and write a film. */
+export function filmArguments({ codec, size, rate, alpha, timecode, sound, out }: FilmPlan): string[] {
+  const { name, settings, pixels, sound: soundCodec, keepsRgb } = ENCODERS[codec];
+  const { most } = filmFacts(codec);
+  const [opaque, clear] = pixels;
+  const keeps = alpha !== 'none' && clear !== undefined;
+  let { num, den } = rate;
+  while (most !== undefined && num / den > most) den *= 2;
+  const filters = [
+    ...(alpha === 'premultiplied' && keeps ? ['format=gbrap', 'premultiply=inplace=1'] : []),
+    ...(num / den < rate.num / rate.den ? [`fps=${num}/${den}`] : []),
+    ...(keepsRgb
+      ? []
+      : ['scale=in_range=pc:out_range=tv:out_color_matrix=bt709:flags=accurate_rnd+full_chroma_int']),
+    `format=${keeps ? clear : opaque}`,
+    // Some encoders write what their frames say, and some what they were told.
+    ...(keepsRgb ? [] : ['setparams=color_primaries=bt709:color_trc=bt709:colorspace=bt709:range=tv']),
+    ...(codec === 'gif'
+      ? [
+          `split[a][b];[a]palettegen=stats_mode=diff${keeps ? ':reserve_transparent=1' : ':reserve_transparent=0'}[p];[b][p]paletteuse=dither=sierra2_4a:alpha_threshold=128`,
+        ]
+      : []),
+  ];
+  const tags = keepsRgb
+    ? []
+    : ['-color_primaries', 'bt709', '-color_trc', 'bt709', '-colorspace', 'bt709', '-color_range', 'tv'];
+  const heard = sound !== undefined && soundCodec.length > 0;
+  return [
+    ...['-hide_banner', '-nostdin', '-nostats', '-v', 'error', '-y'],
+    ...['-f', 'rawvideo', '-pix_fmt', 'rgba', '-s', `${size.width}x${size.height}`, '-r', rateText(rate)],
+    ...['-i', 'pipe:0', ...(heard ? [...SAFELY, '-i', sound] : [])],
+    ...['-map', '0:v:0', ...(heard ? ['-map', '1:a:0', ...soundCodec] : []), '-vf', filters.join(',')],
+    ...['-c:v', name, ...settings, ...tags],
+    ...(/\.(mov|mp4)$/i.test(out) ? ['-timecode', timecode, '-write_tmcd', '1'] : []),
+    // Nothing of the machine that wrote it, so that the same film is the same file.
+    ...['-map_metadata', '-1', '-fflags', '+bitexact', '-flags:v', '+bitexact', '-flags:a', '+bitexact', out],
+  ];
+}
+
+/** A film that is being written, frame by frame. What is not finished leaves no file. */
+export class FilmFile {
+  private readonly ffmpeg: ChildProcess;
+  private readonly ended: Promise<void>;
+  private complaint = '';
+
+  constructor(private readonly plan: FilmPlan) {
+    this.ffmpeg = spawn('ffmpeg', filmArguments(plan), { stdio: ['pipe', 'ignore', 'pipe'] });
+    this.ffmpeg.stderr!.on('data', (bytes: Buffer) => {
+      this.complaint = (this.complaint + bytes.toString()).slice(-2000);
+    });
+    this.ended = new Promise<void>((resolve, reject) => {
+      this.ffmpeg.on('error', reject);
+      this.ffmpeg.on('close', (code) =>
+        code === 0 ? resolve() : reject(new Error(this.complaint.trim() || `ffmpeg ended with ${code}.`)),
+      );
+    });
+    // It is told where it is waited for.
+    this.ended.catch(() => undefined);
+    this.input.on('error', () => undefined);
+  }
+
+  private get input(): Writable {
+    return this.ffmpeg.stdin!;
+  }
+
+  /**
+   * Takes the next frame.
+   * @param rgba straight, four bytes a pixel
+   * @throws {Error} with what ffmpeg said, when it has given up
+   */
+  async write(rgba: Uint8ClampedArray): Promise<void> {
+    const { buffer, byteOffset, byteLength } = rgba;
+    if (this.input.write(Buffer.from(buffer, byteOffset, byteLength))) return;
+    // A pipe that broke says less than ffmpeg, which broke it.
+    const drained = once(this.input, 'drain').then(
+      () => undefined,
+      () => this.ended,
+    );
+    await Promise.race([drained, this.ended]);
+  }
+
+  /** @throws {Error} with what ffmpeg said */
+  async end(): Promise<void> {
+    this.input.end();
+    try {
+      await this.ended;
+    } catch (error) {
+      await rm(this.plan.out, { force: true });
+      throw error;
+    }
+  }
+
+  /** Gives up, and leaves nothing. */
+  async drop(): Promise<void> {
+    this.ffmpeg.kill('SIGKILL');
+    await this.ended.catch(() => undefined);
+    await rm(this.plan.out, { force: true });
+  }
+}
