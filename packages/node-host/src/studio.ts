@@ -39,6 +39,9 @@ async function strokeKernel(): Promise<StrokeLayer | undefined> {
   return existsSync(built) ? StrokeLayer.load(await readFile(built)) : undefined;
 }
 
+/** Files that are opened at once. */
+const AT_ONCE = 4;
+
 /** The engine in Node: fonts from the installed packages, pictures from files, painting on a native canvas. */
 export class NodeStudio implements Resources {
   private readonly pictures = new Map<string, Picture>();
@@ -111,8 +114,7 @@ export class NodeStudio implements Resources {
       this.clips.set(id, sequence);
       return;
     }
-    const clip = await NodeClip.open(path).catch(() => null);
-    const sound = await NodeSound.open(path);
+    const [clip, sound] = await Promise.all([NodeClip.open(path).catch(() => null), NodeSound.open(path)]);
     if (!clip && !sound) throw new Error(`"${path}" is not a picture, clip or sound that can be read.`);
     if (clip) this.clips.set(id, clip);
     if (sound) this.heard.set(id, sound);
@@ -126,11 +128,16 @@ export class NodeStudio implements Resources {
   /** Loads what a reel or an item of one needs: fonts, and the samples it shows and lets hear. */
   async prepare(scene: Pick<Item, 'fonts' | 'media' | 'sounds'>): Promise<void> {
     await this.loadFonts(scene.fonts());
-    for (const media of [...scene.media(), ...scene.sounds()]) {
-      if (this.mediaFacts(media) || this.heard.has(media)) continue;
-      const path = this.assets.find(media);
-      if (path !== undefined) await this.addFile(media, path);
-    }
+    const wanted = new Set([...scene.media(), ...scene.sounds()]);
+    const missing = [...wanted].filter((id) => !this.mediaFacts(id) && !this.heard.has(id)).values();
+    // Most of the time goes to waiting for ffmpeg to begin.
+    const some = async () => {
+      for (const id of missing) {
+        const path = this.assets.find(id);
+        if (path !== undefined) await this.addFile(id, path);
+      }
+    };
+    await Promise.all(Array.from({ length: AT_ONCE }, some));
   }
 
   /**

@@ -14,20 +14,37 @@ const SHELF: Biquad = {
 };
 const HIGH_PASS: Biquad = { b: [1, -2, 1], a: [-1.99004745483398, 0.99007225036621] };
 
-class Filter {
-  private x1 = 0;
-  private x2 = 0;
-  private y1 = 0;
-  private y2 = 0;
-  constructor(private readonly f: Biquad) {}
-  next(x: number): number {
-    const { b, a } = this.f;
-    const y = b[0] * x + b[1] * this.x1 + b[2] * this.x2 - a[0] * this.y1 - a[1] * this.y2;
-    this.x2 = this.x1;
-    this.x1 = x;
-    this.y2 = this.y1;
-    this.y1 = y;
-    return y;
+/** What is quieter counts as silence: filters that die away come to numbers that processors are slow with. */
+const SILENCE = 1e-24;
+
+/** The two filters of a channel, one after the other (direct form I). */
+class Weighting {
+  /** The last two values of what goes in, of what the shelf makes of it, and of what the high pass makes of that. */
+  private readonly past = new Float64Array(6);
+
+  /** The sum of squares of some samples, weighted. They follow those of the call before. */
+  squares(samples: Float32Array, from: number, to: number): number {
+    const [b0, b1, b2] = SHELF.b;
+    const [a1, a2] = SHELF.a;
+    const [d0, d1, d2] = HIGH_PASS.b;
+    const [c1, c2] = HIGH_PASS.a;
+    let [x1, x2, y1, y2, z1, z2] = this.past as unknown as [number, number, number, number, number, number];
+    let sum = 0;
+    for (let i = from; i < to; i++) {
+      const x = samples[i]!;
+      const y = b0 * x + b1 * x1 + b2 * x2 - a1 * y1 - a2 * y2;
+      const z = d0 * y + d1 * y1 + d2 * y2 - c1 * z1 - c2 * z2;
+      x2 = x1;
+      x1 = x;
+      y2 = y1;
+      y1 = y;
+      z2 = z1;
+      z1 = z;
+      sum += z * z;
+    }
+    const quiet = sum < SILENCE;
+    this.past.set(quiet ? [x1, x2, 0, 0, 0, 0] : [x1, x2, y1, y2, z1, z2]);
+    return sum;
   }
 }
 
@@ -44,7 +61,7 @@ const loudnessOf = (power: number) => -0.691 + 10 * Math.log10(power);
  * (ITU-R BS.1770-4 with its annex 2, as EBU R 128 asks for it).
  */
 export class LoudnessMeter {
-  private readonly filters = [0, 1].map(() => [new Filter(SHELF), new Filter(HIGH_PASS)] as const);
+  private readonly channels = [new Weighting(), new Weighting()] as const;
   private readonly steps: number[] = [];
   private sum = 0;
   private count = 0;
@@ -55,14 +72,13 @@ export class LoudnessMeter {
   push(block: Stereo): void {
     const length = block[0].length;
     this.findPeaks(block);
-    for (let i = 0; i < length; i++) {
-      for (const channel of [0, 1] as const) {
-        const x = block[channel][i]!;
-        const [shelf, high] = this.filters[channel]!;
-        const y = high.next(shelf.next(x));
-        this.sum += y * y;
-      }
-      if (++this.count === STEP) {
+    for (let i = 0; i < length; ) {
+      const end = Math.min(length, i + STEP - this.count);
+      for (const channel of [0, 1] as const)
+        this.sum += this.channels[channel].squares(block[channel], i, end);
+      this.count += end - i;
+      i = end;
+      if (this.count === STEP) {
         this.steps.push(this.sum / STEP);
         this.sum = 0;
         this.count = 0;
