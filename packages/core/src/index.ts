@@ -287,6 +287,7 @@ export {
   outputName,
   type RenderPlan,
   sequenceName,
+  sizeOfSide,
   videoBitrate,
 } from './render/plan';
 export { graphicSounds } from './sound/graphicSounds';
@@ -297,6 +298,9 @@ export { LimitedMix, type MixFacts, MixRender } from './sound/render';
 export { toSoundRate, toStereo } from './sound/resample';
 export { SOUND_CODECS, SOUND_RATE, type SoundCodec, type Stereo } from './sound/sound';
 export { wavHeader, wavSamples } from './sound/wav';
+export { decodeText } from './tables/decodeText';
+export { type ColumnUse, matchColumns, type RowFill, rowFill, rowNames } from './tables/rowFill';
+export { MOST_ROWS, plainName, readTable, type Table, TableError } from './tables/table';
 export { LayoutCache } from './text/cache';
 export { splitColumns, unsplitLines } from './text/columns';
 export { readFontFacts } from './text/fontFacts';

@@ -8,6 +8,9 @@ export const USAGE = `Usage:
                     [--size WxH] [--rate 60000/1001] [--frames A-B] [--originals <folder>]
                     [--codec ${FILM_CODECS.join('|')}]
                     [--alpha straight|premultiplied|none] [--timecode 01:00:00:00]
+  fresh-reel batch <template id | template file> --table people.csv --out <folder> [--pictures <folder>]
+                   [--shapes wide,tall,square] [--name "{name}"] [--codec ...] [--rate 60000/1001]
+                   [--side 1080]
   fresh-reel check <template id | template file | reel file> [--fill fill.json] [--loudness=-14] [--json]
                    [--originals <folder>]
   fresh-reel follow <clip> --at X,Y [--size N] [--frame F] [--json]`;
@@ -82,7 +85,7 @@ function parse(args: readonly string[]) {
 /** Endings of files that are no films of these kinds. */
 const OTHER_FILES = /\.(m4v|avi|mxf|mpe?g|wmv|png|jpe?g|tiff?|zip|wav|mp3)$/i;
 
-function codecOf(text: string): FilmCodec {
+export function codecOf(text: string): FilmCodec {
   const known = FILM_CODECS.find((name) => name === text);
   if (!known) throw new CommandError(`--codec: "${text}" is none of ${FILM_CODECS.join(', ')}.`);
   return known;
@@ -93,7 +96,10 @@ function codecOf(text: string): FilmCodec {
  * @param transparent whether it has transparency to keep
  * @throws {CommandError} when it looks like a file that is not written
  */
-export function filmWanted({ out, codec }: RenderCommand, transparent: boolean): FilmCodec | undefined {
+export function filmWanted(
+  { out, codec }: Pick<RenderCommand, 'out' | 'codec'>,
+  transparent: boolean,
+): FilmCodec | undefined {
   if (codec) return codec;
   if (OTHER_FILES.test(out))
     throw new CommandError(
@@ -107,7 +113,7 @@ function alphaOf(text: string): FilmPlan['alpha'] {
   throw new CommandError(`--alpha: "${text}" is none of straight, premultiplied, none.`);
 }
 
-function rateOf(text: string): Rate {
+export function rateOf(text: string): Rate {
   try {
     return parseRate(text);
   } catch (error) {

@@ -19,6 +19,12 @@ export async function main(args: readonly string[]): Promise<number> {
       console.log(`${written} frames in ${path}`);
       return 0;
     }
+    if (verb === 'batch') {
+      const { batch, parseBatchCommand } = await import('./batch');
+      const made = await batch(parseBatchCommand(rest), (line) => console.log(line));
+      console.log(`${made} titles`);
+      return 0;
+    }
     if (verb === 'check') {
       const { check, parseCheckCommand } = await import('./check');
       const command = parseCheckCommand(rest);

@@ -32,6 +32,8 @@ export interface OpenedReel {
   readonly files: ReadonlyMap<string, string>;
   readonly fonts: readonly OwnFont[];
   readonly name: string;
+  /** What it was made of, where that is a template. */
+  readonly template?: Template;
 }
 
 /**
@@ -46,7 +48,8 @@ export async function withReel<T>(
   const studio = await NodeStudio.start(SHIPPED_PATHS);
   const unpacked = await mkdtemp(join(tmpdir(), 'fresh-reel-'));
   try {
-    const { reel, files, embedded, name } = await load(wanted, unpacked);
+    const { embedded, ...loaded } = await load(wanted, unpacked);
+    const { files } = loaded;
     const fonts: OwnFont[] = [];
     for (const [id, bytes] of embedded) {
       const font = /^font:(.+)\/(\d+)$/.exec(id);
@@ -66,7 +69,7 @@ export async function withReel<T>(
       });
     }
     for (const { family, weight, bytes } of fonts) studio.addFont(family, weight, bytes);
-    return await use(studio, { reel, files, fonts, name });
+    return await use(studio, { ...loaded, fonts });
   } catch (error) {
     const missing = ffmpegMissing(error as Error);
     throw missing ? new CommandError(missing) : error;
@@ -94,6 +97,7 @@ interface Loaded {
   /** Files that the reel file holds. */
   readonly embedded: ReadonlyMap<string, Uint8Array>;
   readonly name: string;
+  readonly template?: Template;
 }
 
 /** A template by its id or from its file, filled; or a reel from its file. */
@@ -150,6 +154,7 @@ async function filled(template: Template, { fill, size }: Pick<Wanted, 'fill' | 
     files: loaded.files,
     embedded: new Map(),
     name: template.id,
+    template,
   };
 }
 

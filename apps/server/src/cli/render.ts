@@ -42,8 +42,12 @@ export async function render(
   return withReel(command, (studio, opened) => renderReel(command, studio, opened, onProgress));
 }
 
-async function renderReel(
-  command: RenderCommand,
+/**
+ * Renders a reel that is open.
+ * @throws {CommandError} when something asked for is not there or not possible
+ */
+export async function renderReel(
+  command: Output,
   studio: NodeStudio,
   { reel, files, fonts, name }: OpenedReel,
   onProgress: (done: number, count: number) => void,
@@ -103,6 +107,9 @@ async function renderReel(
   }
 }
 
+/** How a render is written. */
+export type Output = Omit<RenderCommand, 'what' | 'fill' | 'originals'>;
+
 /** The frames of a reel that are rendered. */
 interface Stretch {
   readonly scene: ReelScene;
@@ -140,7 +147,7 @@ async function writeSound(
 
 /** How a film keeps transparency, and its first timecode. */
 function filmTerms(
-  { alpha, timecode }: RenderCommand,
+  { alpha, timecode }: Output,
   codec: FilmCodec,
   { scene, rate }: Stretch,
 ): Pick<FilmPlan, 'alpha' | 'timecode'> {

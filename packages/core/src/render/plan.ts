@@ -31,14 +31,16 @@ export interface RenderPlan {
   readonly fileName: string;
 }
 
-/** Sizes offered for a frame: its own and smaller or larger ones of the same shape, sides even as video asks. */
-export function offeredSizes(frame: FrameSize): FrameSize[] {
+/** A frame's shape at a short side of so many pixels; sides even as video asks. */
+export function sizeOfSide(frame: FrameSize, side: number): FrameSize {
   const short = Math.min(frame.width, frame.height);
-  return [2160, 1440, 1080, 720, 540].map((side) => {
-    const even = (n: number) => Math.round((n * side) / short / 2) * 2;
-    return { width: even(frame.width), height: even(frame.height) };
-  });
+  const even = (n: number) => Math.max(2, Math.round((n * side) / short / 2) * 2);
+  return { width: even(frame.width), height: even(frame.height) };
 }
+
+/** Sizes offered for a frame: its own and smaller or larger ones of the same shape. */
+export const offeredSizes = (frame: FrameSize): FrameSize[] =>
+  [2160, 1440, 1080, 720, 540].map((side) => sizeOfSide(frame, side));
 
 /** The size of a short side that is offered for a frame; that of 1080 where it is not. */
 export function offeredSize(frame: FrameSize, side: number): FrameSize {

@@ -1,4 +1,4 @@
-import { splitColumns } from '@fresh-reel/core';
+import { decodeText, splitColumns } from '@fresh-reel/core';
 import { parse } from 'papaparse';
 
 /** Longest list taken: more is hardly read, and would slow the page. */
@@ -27,15 +27,9 @@ export async function readListFile(file: File): Promise<ListRead> {
     throw new ListError(`"${file.name}" is larger than 4 MB. A list this long is cut into several reels.`);
   }
   const bytes = new Uint8Array(await file.arrayBuffer());
-  if (bytes.includes(0) && !(bytes[0] === 0xff || bytes[0] === 0xfe)) {
+  const text = decodeText(bytes);
+  if (text === undefined)
     throw new ListError(`"${file.name}" is not a text file. Save your list as .txt or .csv.`);
-  }
-  const encoding =
-    bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe ? 'utf-16be' : 'utf-8';
-  const text = new TextDecoder(encoding)
-    .decode(bytes)
-    .replace(/^\uFEFF/, '')
-    .replace(/\r\n?/g, '\n');
   const lines = /\.csv$/i.test(file.name) ? csvLines(text) : text.replaceAll('\t', ' | ').split('\n');
   const header = namesColumns(lines[0] ?? '') ? lines.shift() : undefined;
   while (lines.length > 0 && lines.at(-1)!.trim() === '') lines.pop();

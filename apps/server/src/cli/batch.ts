@@ -1,0 +1,194 @@
+import { readFile } from 'node:fs/promises';
+import { dirname, extname, join, resolve } from 'node:path';
+import { parseArgs } from 'node:util';
+import {
+  decodeText,
+  type Fill,
+  type FilmCodec,
+  FRAMES,
+  type FrameShape,
+  filmFacts,
+  matchColumns,
+  newReel,
+  type Rate,
+  readTable,
+  rowFill,
+  rowNames,
+  sizeOfSide,
+  type Table,
+  type Template,
+} from '@fresh-reel/core';
+import { CommandError, codecOf, rateOf, USAGE } from './command';
+import { withReel } from './openedReel';
+import { renderReel } from './render';
+
+export interface BatchCommand {
+  readonly what: string;
+  /** Path of the table. */
+  readonly table: string;
+  readonly out: string;
+  /** Where the files lie that cells name; beside the table, when absent. */
+  readonly pictures: string | undefined;
+  readonly shapes: readonly FrameShape[];
+  /** Pattern of the files' names; the first column, when absent. */
+  readonly name: string | undefined;
+  /** Numbered PNGs in a folder each, when absent. */
+  readonly codec: FilmCodec | undefined;
+  readonly rate: Rate | undefined;
+  /** Pixels of the shorter side; as the frame shapes have it, when absent. */
+  readonly side: number | undefined;
+}
+
+/** @throws {CommandError} naming the argument that is wrong. */
+export function parseBatchCommand(args: readonly string[]): BatchCommand {
+  const { values, positionals } = parsed(args);
+  if (positionals.length !== 1) throw new CommandError(`Name one template or template file.\n${USAGE}`);
+  if (!values.table) throw new CommandError(`Say which table: --table people.csv.\n${USAGE}`);
+  if (!values.out) throw new CommandError(`Say where it goes: --out <folder>.\n${USAGE}`);
+  return {
+    what: positionals[0]!,
+    table: values.table,
+    out: values.out,
+    pictures: values.pictures,
+    shapes: [...new Set((values.shapes ?? 'wide').split(',').map(shapeOf))],
+    name: values.name,
+    codec: values.codec === undefined ? undefined : codecOf(values.codec),
+    rate: values.rate === undefined ? undefined : rateOf(values.rate),
+    side: values.side === undefined ? undefined : sideOf(values.side),
+  };
+}
+
+function parsed(args: readonly string[]) {
+  try {
+    const text = { type: 'string' } as const;
+    return parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: {
+        ...{
+          table: text,
+          out: text,
+          pictures: text,
+          shapes: text,
+          name: text,
+          codec: text,
+          rate: text,
+          side: text,
+        },
+      },
+    });
+  } catch (error) {
+    throw new CommandError(`${(error as Error).message}\n${USAGE}`);
+  }
+}
+
+function sideOf(text: string): number {
+  const side = Number(text);
+  if (!/^\d+$/.test(text) || side < 16 || side > 4320)
+    throw new CommandError(`--side: "${text}" is not from 16 to 4320 pixels, such as 1080.`);
+  return side;
+}
+
+function shapeOf(text: string): FrameShape {
+  const shape = (Object.keys(FRAMES) as FrameShape[]).find((s) => s === text.trim());
+  if (!shape) throw new CommandError(`--shapes: "${text}" is none of ${Object.keys(FRAMES).join(', ')}.`);
+  return shape;
+}
+
+/** One row, ready to render. */
+interface Title {
+  readonly name: string;
+  readonly fill: Fill;
+}
+
+/**
+ * Renders a template once for each row of a table, in each frame shape. Nothing is rendered while anything is wrong with
+ * any row.
+ * @param tell is told of each file that is there, and of columns that fill nothing
+ * @returns how many files, or folders of pictures, there are
+ * @throws {CommandError} naming all that is wrong, with its row
+ */
+export function batch(command: BatchCommand, tell: (line: string) => void): Promise<number> {
+  const wanted = { what: command.what, fill: undefined, size: undefined, originals: undefined };
+  return withReel(wanted, async (studio, { template, files, fonts }) => {
+    if (!template) throw new CommandError('A table fills a template: name one, or a template file.');
+    const table = await tableAt(command.table);
+    const found = new Map(files);
+    const titles = await titlesOf(command, template, table, tell, async (media, path) => {
+      if (found.has(media)) return;
+      await studio.addFile(media, path);
+      found.set(media, path);
+    });
+    let made = 0;
+    for (const { name, fill } of titles) {
+      for (const shape of command.shapes) {
+        const reel = newReel(template, { id: name, name, now: new Date().toISOString(), shape, fill });
+        const stem = command.shapes.length > 1 ? `${name}-${shape}` : name;
+        const ending = command.codec ? `.${filmFacts(command.codec).endings[0]}` : '';
+        const { codec, rate, side } = command;
+        const { path } = await renderReel(
+          {
+            ...{ out: join(command.out, stem + ending), codec, rate },
+            ...{
+              size: side === undefined ? undefined : sizeOfSide(FRAMES[shape], side),
+              frames: undefined,
+              alpha: undefined,
+              timecode: undefined,
+            },
+          },
+          studio,
+          { reel, files: found, fonts, name: stem },
+          () => undefined,
+        );
+        made++;
+        tell(path);
+      }
+    }
+    return made;
+  });
+}
+
+async function tableAt(path: string): Promise<Table> {
+  const bytes = await readFile(path).catch(() => {
+    throw new CommandError(`The table "${path}" cannot be read.`);
+  });
+  const text = decodeText(bytes);
+  if (text === undefined)
+    throw new CommandError(
+      `"${path}" is no text: save the table as CSV (${extname(path) || 'no ending'} is not read).`,
+    );
+  return readTable(text);
+}
+
+/** The fill and the name of each row. @param open makes a file ready that a cell names */
+async function titlesOf(
+  { name, table: path, pictures }: BatchCommand,
+  template: Template,
+  table: Table,
+  tell: (line: string) => void,
+  open: (media: string, path: string) => Promise<void>,
+): Promise<Title[]> {
+  const uses = matchColumns(table.columns, template);
+  if (!uses.some((use) => use))
+    throw new CommandError(
+      `No column of "${path}" is named as anything of "${template.id}". Its slots are ${template.slots.map((s) => s.id).join(', ')}; its controls ${template.controls.map((c) => c.id).join(', ')}.`,
+    );
+  const idle = table.columns.filter((column, i) => column !== '' && !uses[i]);
+  if (idle.length > 0) tell(`Columns that fill nothing: ${idle.join(', ')}.`);
+  const names = rowNames(name ?? `{${table.columns.find(Boolean)}}`, table);
+  const faults: string[] = [];
+  const titles: Title[] = [];
+  const pathOf = (file: string) => resolve(pictures ?? dirname(path), file);
+  const mediaOf = (file: string) => `file:${pathOf(file)}`;
+  for (const [i, row] of table.rows.entries()) {
+    const { fill, files, faults: wrong } = rowFill(template, uses, row, mediaOf);
+    faults.push(...wrong.map((fault) => `row ${i + 2}: ${fault}`));
+    for (const [slot, file] of files)
+      await open(mediaOf(file), pathOf(file)).catch(() =>
+        faults.push(`row ${i + 2}: the file "${file}" for "${slot}" cannot be read`),
+      );
+    titles.push({ name: names[i]!, fill });
+  }
+  if (faults.length > 0) throw new CommandError(`Nothing was rendered. ${faults.join('; ')}.`);
+  return titles;
+}
