@@ -32,8 +32,16 @@ describe('fresh-reel check', () => {
     const lines: string[] = [];
     const log = jest.spyOn(console, 'log').mockImplementation((line: string) => void lines.push(line));
     try {
-      expect(await main(['check', 'quote-card'])).toBe(1);
-      expect(lines.join('\n')).toMatch(/^00:00:0\d:\d\d\twrong\t.*82 characters to read/);
+      // A hundred characters and their speaker's eight, in a little more than five seconds.
+      const fill = join(folder, 'fill.json');
+      writeFileSync(
+        fill,
+        JSON.stringify({ slots: { quote: 'kites '.repeat(17).slice(0, 100), who: 'Ida Hill' } }),
+      );
+      expect(await main(['check', 'quote-card', '--fill', fill])).toBe(1);
+      expect(lines.join('\n')).toMatch(
+        /^00:00:0\d:\d\d\twrong\tquote-card-1\tThere are 108 characters to read/,
+      );
       lines.length = 0;
       expect(await main(['check', 'mask-rise', '--json'])).toBe(0);
       expect(JSON.parse(lines.join('\n'))).toEqual([]);
@@ -67,6 +75,40 @@ describe('fresh-reel check', () => {
     const path = ofColours('gap', 25, ['#204060', '#204060']);
     writeFileSync(path, readFileSync(path, 'utf8').replace('"start":25', '"start":30'));
     expect(await found(path)).toMatchObject([{ kind: 'gap', wrong: true, timecode: '00:00:01:00' }]);
+  }, 60_000);
+
+  it('and exchange writes what other tools read, or says what it lacks', async () => {
+    const now = '2026-06-01T00:00:00.000Z';
+    const path = join(folder, 'strap.freshreel');
+    const reel = newReel(templateById('name-strap')!, { id: 'r', name: 'Hill', now, shape: 'wide' });
+    writeFileSync(path, JSON.stringify(reel));
+    const [said, log] = [
+      jest.spyOn(console, 'error').mockImplementation(),
+      jest.spyOn(console, 'log').mockImplementation(),
+    ];
+    try {
+      const out = (kind: string) => join(folder, 'lists', `out.${kind}`);
+      const kinds = ['otio', 'edl', 'vtt', 'srt'].flatMap((kind) => [`--${kind}`, out(kind)]);
+      expect(await main(['exchange', path, ...kinds, '--start', '01:00:00:00', '--ending', 'mov'])).toBe(0);
+      expect(JSON.parse(readFileSync(out('otio'), 'utf8'))).toMatchObject({
+        OTIO_SCHEMA: 'Timeline.1',
+        name: 'Hill',
+      });
+      expect(readFileSync(out('edl'), 'utf8')).toMatch(/01:00:00[:;]00 01:00:05[:;]\d\d\r\n/);
+      expect(readFileSync(out('vtt'), 'utf8')).toMatch(/^WEBVTT\n\n00:00:00\.000 --> /);
+      expect(readFileSync(out('srt'), 'utf8')).toMatch(/^1\n00:00:00,000 --> /);
+      const lacks = async (...args: string[]) => {
+        said.mockClear();
+        expect(await main(['exchange', ...args])).toBe(1);
+        return said.mock.calls[0]![0] as string;
+      };
+      expect(await lacks(path)).toMatch(/Say what to write: --otio out\.otio/);
+      expect(await lacks(path, '--edl', out('x'), '--start', 'noon')).toMatch(/"noon" is not a timecode/);
+      expect(await lacks(path, '--edl', out('x'), '--ending', '../mov')).toMatch(/--ending/);
+    } finally {
+      said.mockRestore();
+      log.mockRestore();
+    }
   }, 60_000);
 
   it('refuses what it does not know, naming it', () => {

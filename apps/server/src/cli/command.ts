@@ -13,6 +13,8 @@ export const USAGE = `Usage:
                    [--side 1080]
   fresh-reel check <template id | template file | reel file> [--fill fill.json] [--loudness=-14] [--json]
                    [--originals <folder>]
+  fresh-reel exchange <reel file> [--otio out.otio] [--edl out.edl] [--vtt out.vtt] [--srt out.srt]
+                      [--start 01:00:00:00] [--ending mov]
   fresh-reel follow <clip> --at X,Y [--size N] [--frame F] [--json]`;
 
 /** Something is wrong with what was asked for. */

@@ -25,6 +25,11 @@ export async function main(args: readonly string[]): Promise<number> {
       console.log(`${made} titles`);
       return 0;
     }
+    if (verb === 'exchange') {
+      const { exchange } = await import('./exchange');
+      for (const path of await exchange(rest)) console.log(path);
+      return 0;
+    }
     if (verb === 'check') {
       const { check, parseCheckCommand } = await import('./check');
       const command = parseCheckCommand(rest);

@@ -1,0 +1,69 @@
+import { mkdir, writeFile } from 'node:fs/promises';
+import { dirname } from 'node:path';
+import { parseArgs } from 'node:util';
+import {
+  editList,
+  frameOfTimecode,
+  messageOf,
+  type Reel,
+  subRipOf,
+  timelineOf,
+  webVttOf,
+} from '@fresh-reel/core';
+import { CommandError, USAGE } from './command';
+import { withReel } from './openedReel';
+
+/** What a reel's titles are written as, each with its text. */
+const KINDS = {
+  otio: (reel, how) => `${JSON.stringify(timelineOf(reel, how), undefined, 4)}\n`,
+  edl: editList,
+  vtt: webVttOf,
+  srt: subRipOf,
+} as const satisfies Record<string, (reel: Reel, how: { start: number; ending: string }) => string>;
+
+type Kind = keyof typeof KINDS;
+const NAMES = Object.keys(KINDS) as Kind[];
+
+/**
+ * Writes where the titles of a reel stand, and what they say, for other tools.
+ * @returns the paths of what was written
+ * @throws {CommandError} naming what is wrong; nothing is written then
+ */
+export function exchange(args: readonly string[]): Promise<string[]> {
+  const { values, positionals } = parsed(args);
+  if (positionals.length !== 1) throw new CommandError(`Name one reel file.\n${USAGE}`);
+  const wanted = NAMES.filter((kind) => values[kind] !== undefined);
+  if (wanted.length === 0)
+    throw new CommandError(`Say what to write: ${NAMES.map((k) => `--${k} out.${k}`).join(', ')}.\n${USAGE}`);
+  const { ending = 'webm' } = values;
+  if (!/^[a-z0-9]{1,8}$/i.test(ending)) throw new CommandError(`--ending: "${ending}" is none, such as mov.`);
+  const what = { what: positionals[0]!, fill: undefined, size: undefined, originals: undefined };
+  return withReel(what, async (_, { reel }) => {
+    const texts = wanted.map((kind) => {
+      try {
+        const start = values.start === undefined ? 0 : frameOfTimecode(values.start, reel.rate);
+        return [values[kind]!, KINDS[kind](reel, { start, ending })] as const;
+      } catch (error) {
+        throw new CommandError(messageOf(error));
+      }
+    });
+    for (const [path, text] of texts) {
+      await mkdir(dirname(path), { recursive: true });
+      await writeFile(path, text);
+    }
+    return texts.map(([path]) => path);
+  });
+}
+
+function parsed(args: readonly string[]) {
+  const text = { type: 'string' } as const;
+  try {
+    return parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: { otio: text, edl: text, vtt: text, srt: text, start: text, ending: text },
+    });
+  } catch (error) {
+    throw new CommandError(`${(error as Error).message}\n${USAGE}`);
+  }
+}
