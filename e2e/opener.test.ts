@@ -158,6 +158,20 @@ describe('an opener, made on a laptop', () => {
     await fill(page, 'slot-title-3', 'Let it climb');
   });
 
+  it('tells other tools where it stands and what it says', async () => {
+    await tap(page, 'step-render');
+    await tap(page, 'save-otio');
+    expect(JSON.parse((await session.take('.otio')).toString())).toMatchObject({ OTIO_SCHEMA: 'Timeline.1' });
+    await tap(page, 'save-edl');
+    expect((await session.take('.edl')).toString()).toMatch(
+      /^TITLE: .*\r\nFCM: [\s\S]*\* SOURCE FILE: \S+-1920x1080-/,
+    );
+    await tap(page, 'save-srt');
+    expect((await session.take('.srt')).toString()).toMatch(/^1\n00:00:00,000 --> [\s\S]*Let it climb/);
+    await tap(page, 'save-vtt');
+    expect((await session.take('.vtt')).toString()).toMatch(/^WEBVTT/);
+  });
+
   it('renders a part of it to MP4 at 59.94 with every frame', async () => {
     await tap(page, 'step-render');
     await tap(page, 'output-extent-range');

@@ -220,6 +220,7 @@ export type { Region } from './evaluate/paintPass';
 export { editList } from './exchange/editList';
 export { subRipOf, webVttOf } from './exchange/subtitles';
 export { timelineOf } from './exchange/timeline';
+export type { ExchangeTerms } from './exchange/titles';
 export { Follower, type Sighting } from './follow/follower';
 export type { Grey } from './follow/grey';
 export { type Footing, footingOf, takePatch } from './follow/patch';

@@ -1,6 +1,6 @@
 import type { Reel } from '../documents/reel';
 import { timecodeAt } from '../time/timecode';
-import { titlesOf } from './titles';
+import { type ExchangeTerms, titlesOf } from './titles';
 
 /** Events at most: their numbers have three digits. */
 const MOST_EVENTS = 999;
@@ -11,12 +11,12 @@ const TITLE = 70;
  * The titles of a reel as an edit decision list, in the common 3600 form: an event for each, all of its file cut in at
  * its place, with its name and file in comments. The lowest track with titles is V, those above V2, V3, as editing
  * programs write them (common practice; the form itself knows one).
- * @param start frame that the reel's first one counts as
  * @throws {Error} when there are more events than their numbers can count
  */
-export function editList(reel: Reel, { start = 0, ending = 'webm' } = {}): string {
+export function editList(reel: Reel, terms: ExchangeTerms = {}): string {
   const { rate } = reel;
-  const titles = titlesOf(reel, ending);
+  const { start = 0 } = terms;
+  const titles = titlesOf(reel, terms);
   if (titles.length > MOST_EVENTS)
     throw new Error(
       `An edit list has ${MOST_EVENTS} events at most, and this reel ${titles.length} titles. Cut it into several reels.`,

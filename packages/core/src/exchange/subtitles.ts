@@ -10,7 +10,7 @@ interface Cue {
 
 /** What a reel's titles say, and when: seconds. Titles without words have no cue. */
 function cuesOf(reel: Reel): Cue[] {
-  return titlesOf(reel, '').flatMap(({ words, from, count }) =>
+  return titlesOf(reel).flatMap(({ words, from, count }) =>
     words === ''
       ? []
       : [{ from: secondsAt(from, reel.rate), to: secondsAt(from + count, reel.rate), text: words }],

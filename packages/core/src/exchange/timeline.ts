@@ -1,13 +1,12 @@
 import type { Reel } from '../documents/reel';
-import { type PlacedTitle, titlesOf } from './titles';
+import { type ExchangeTerms, type PlacedTitle, titlesOf } from './titles';
 
 /**
  * The titles of a reel as an OpenTimelineIO document (schema names and fields of its published specification, version
  * 0.17): a track for each of the reel's that has titles, the lowest first, with gaps between them. Times are in frames.
- * @param start frame that the reel's first one counts as
  * @returns what goes into a file as JSON
  */
-export function timelineOf(reel: Reel, { start = 0, ending = 'webm' } = {}): object {
+export function timelineOf(reel: Reel, terms: ExchangeTerms = {}): object {
   const rate = reel.rate.num / reel.rate.den;
   const time = (value: number) => ({ OTIO_SCHEMA: 'RationalTime.1', rate, value });
   const range = (from: number, count: number) => ({
@@ -35,7 +34,7 @@ export function timelineOf(reel: Reel, { start = 0, ending = 'webm' } = {}): obj
     active_media_reference_key: 'DEFAULT_MEDIA',
   });
   const gap = (count: number) => ({ OTIO_SCHEMA: 'Gap.1', ...bare, name: '', source_range: range(0, count) });
-  const titles = titlesOf(reel, ending);
+  const titles = titlesOf(reel, terms);
   const tracks = reel.tracks.flatMap((track, i) => {
     const own = titles.filter((t) => t.track === i);
     if (own.length === 0) return [];
@@ -52,7 +51,7 @@ export function timelineOf(reel: Reel, { start = 0, ending = 'webm' } = {}): obj
     OTIO_SCHEMA: 'Timeline.1',
     metadata: {},
     name: reel.name,
-    global_start_time: time(start),
+    global_start_time: time(terms.start ?? 0),
     tracks: { OTIO_SCHEMA: 'Stack.1', ...bare, name: 'tracks', source_range: null, children: tracks },
   };
 }

@@ -1,5 +1,5 @@
 import { isWords } from '../documents/fill';
-import type { Graphic, Reel } from '../documents/reel';
+import type { FrameSize, Graphic, Reel } from '../documents/reel';
 import { plainText } from '../edit/words';
 import { takesWords } from '../evaluate/controls';
 import { graphicsOf } from '../reel/graphicTime';
@@ -20,18 +20,25 @@ export interface PlacedTitle {
   readonly count: number;
 }
 
-/**
- * The titles of a reel, in the order in which they begin.
- * @param ending of their files
- */
-export function titlesOf(reel: Reel, ending: string): PlacedTitle[] {
+/** How the files of titles are named, and what the reel's beginning counts as. */
+export interface ExchangeTerms {
+  /** Frame that the reel's first one counts as; 0, when absent. */
+  readonly start?: number;
+  /** Ending of the files; that of WebM, when absent. */
+  readonly ending?: string;
+  /** Size they are rendered at; the reel's own, when absent. */
+  readonly size?: FrameSize;
+}
+
+/** The titles of a reel, in the order in which they begin. */
+export function titlesOf(
+  reel: Reel,
+  { ending = 'webm', size = reel.frame }: ExchangeTerms = {},
+): PlacedTitle[] {
   const graphics = graphicsOf(reel);
   return excerptsOf(reel, 'each-title').map(({ reel: part, name, from, count }, i) => {
     const graphic = graphics[i]!;
-    const file = outputName({ ...part, name }, 'webm', reel.frame, reel.rate).replace(
-      /\.[^.]+$/,
-      `.${ending}`,
-    );
+    const file = outputName({ ...part, name }, 'webm', size, reel.rate).replace(/\.[^.]+$/, `.${ending}`);
     const track = reel.tracks.findIndex((t) => t.items.some((item) => item.id === graphic.id));
     return { name: graphic.template.name, words: wordsOf(graphic), file, track, from, count };
   });

@@ -48,6 +48,7 @@ import { nameOf } from '../place/itemWords';
 import { type Checked, useChecks } from '../session/useChecks';
 import { useReelEditor } from '../session/useReelEditor';
 import { ExtentPart } from './ExtentPart';
+import { ForOtherTools } from './ForOtherTools';
 import { plansOf } from './plansOf';
 
 /** Sub-frame samples offered. Common practice: 8 is reasonable, 12 to 20 finer. */
@@ -253,6 +254,9 @@ export function RenderStep({ surface, onShow, heard }: Props) {
             <JobRow key={job.id} job={job} />
           ))}
         </View>
+      )}
+      {graphicsOf(reel).length > 0 && (
+        <ForOtherTools reel={reel} ending={FORMAT_FACTS[format].extension} size={size} />
       )}
       <View style={styles.group}>
         <Txt kind="lead" level={2}>
