@@ -46,6 +46,7 @@ const AT_ONCE = 4;
 export class NodeStudio implements Resources {
   private readonly pictures = new Map<string, Picture>();
   private readonly clips = new Map<string, NodeClip | NodeSequence>();
+  private readonly vectors = new Set<string>();
   private readonly heard = new Map<string, NodeSound>();
   readonly painter: Painter;
   readonly memo = new Memo();
@@ -71,7 +72,9 @@ export class NodeStudio implements Resources {
 
   mediaFacts(media: string): MediaFacts | undefined {
     const picture = this.pictures.get(media);
-    return picture ? { width: picture.width, height: picture.height } : this.clips.get(media)?.facts;
+    if (!picture) return this.clips.get(media)?.facts;
+    const { width, height } = picture;
+    return { width, height, ...(this.vectors.has(media) ? { density: Number.POSITIVE_INFINITY } : {}) };
   }
 
   /** Loads the shipped fonts that are asked for and not there yet. */
@@ -95,6 +98,8 @@ export class NodeStudio implements Resources {
    */
   async addPicture(id: string, bytes: Uint8Array): Promise<void> {
     const image = await loadImage(Buffer.from(bytes));
+    // Of the pictures that are read, SVG alone is text.
+    if (/^\s*</.test(new TextDecoder().decode(bytes.subarray(0, 64)))) this.vectors.add(id);
     this.pictures.set(id, { image, width: image.width, height: image.height });
   }
 

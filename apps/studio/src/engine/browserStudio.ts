@@ -63,7 +63,10 @@ export class BrowserStudio implements Resources {
   }
 
   mediaFacts(media: string): MediaFacts | undefined {
-    return this.pictures.get(media) ?? this.clips.get(media)?.facts ?? this.sizes.get(media);
+    const picture = this.pictures.get(media);
+    if (!picture) return this.clips.get(media)?.facts ?? this.sizes.get(media);
+    const { image, width, height } = picture;
+    return { width, height, density: (image as ImageBitmap).width / width };
   }
 
   isComing(media: string): boolean {

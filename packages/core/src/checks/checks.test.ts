@@ -145,9 +145,12 @@ describe('pictures larger than they are', () => {
   const facts = { width: 960, height: 540 };
   const still = (part: object = {}): ReelItem =>
     ({ kind: 'still', id: 's', start: 0, length: 60, media: 'sha256:small', ...part }) as ReelItem;
-  const percentOf = (part: object, frame = { width: 1920, height: 1080 }) => {
+  const percentOf = (part: object, frame = { width: 1920, height: 1080 }, density?: number) => {
     const reel = { ...withItems(holding('Kites')), frame, tracks: [{ id: 't', items: [still(part)] }] };
-    const resources = { ...studio, mediaFacts: () => facts } as unknown as NodeStudio;
+    const resources = {
+      ...studio,
+      mediaFacts: () => ({ ...facts, ...(density ? { density } : {}) }),
+    } as unknown as NodeStudio;
     return new ReelScene(reel, resources).checks().flatMap((c) => (c.kind === 'enlarged' ? [c.percent] : []));
   };
 
@@ -156,5 +159,8 @@ describe('pictures larger than they are', () => {
     expect(percentOf({}, { width: 960, height: 540 })).toEqual([]);
     expect(percentOf({ framing: { scale: 0.5 } })).toEqual([]);
     expect(percentOf({ framing: { scale: 2 } }, { width: 960, height: 540 })).toEqual([200]);
+    // A vector picture has as many as it is drawn with.
+    expect(percentOf({}, { width: 1920, height: 1080 }, 2)).toEqual([]);
+    expect(percentOf({}, { width: 1920, height: 1080 }, Number.POSITIVE_INFINITY)).toEqual([]);
   });
 });

@@ -31,6 +31,8 @@ export interface MediaFacts extends Size {
   readonly duration?: number;
   /** Whether a clip has sound of its own. */
   readonly sound?: boolean;
+  /** Pixels there are for one of its own size: of vector pictures, as many as one likes. 1, when absent. */
+  readonly density?: number;
 }
 
 /** A picture or clip of a slot, with its own size and how it sits there. */

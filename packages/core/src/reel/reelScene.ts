@@ -161,7 +161,8 @@ export class ReelScene {
       if (!seen || (document.kind !== 'clip' && document.kind !== 'still')) return [];
       const frame = start + item.still;
       const { ops } = this.inFrame(item.evaluate(item.still), placed, item.still);
-      const scale = Math.max(0, ...ops.map((op) => (op.op === 'picture' ? shownScale(op, perUnit) : 0)));
+      const shown = Math.max(0, ...ops.map((op) => (op.op === 'picture' ? shownScale(op, perUnit) : 0)));
+      const scale = shown / (this.resources.mediaFacts(document.media)?.density ?? 1);
       if (scale <= MOST_ENLARGED) return [];
       const percent = Math.round(scale * 100);
       return [{ kind: 'enlarged', slot: '', percent, item: item.id, frame, time: frame - start }];

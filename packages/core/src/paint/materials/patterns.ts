@@ -96,15 +96,11 @@ export class Patterns {
     const still = draft ? this.stillOf(shade, box) : undefined;
     context.save();
     context.clip(path);
-    if (still) {
-      context.setTransform(1, 0, 0, 1, 0, 0);
-      context.drawImage(still.surface.canvas, still.x, still.y);
-    } else if (!this.cover(shade, box, context)) {
-      context.setTransform(...seen.map);
-      context.fillStyle = this.styleOf(material, shown, context);
-      context.fill(path);
-    }
+    const laid = still ? layStill(still, context) : this.cover(shade, box, context);
     context.restore();
+    if (laid) return;
+    context.fillStyle = this.styleOf(material, shown, context);
+    context.fill(path);
   }
 
   /** Lays tiles over a box of a surface's pixels, as one picture. @returns whether there is one so large */
@@ -225,6 +221,12 @@ const levelOf = (shown: number): number => Math.max(0, Math.min(3, Math.floor(Ma
 function atLevel([a, b, c, d, e, f]: Affine, level: number): Affine {
   const times = 2 ** level;
   return [a * times, b * times, c * times, d * times, e, f];
+}
+
+function layStill({ surface, x, y }: Laid, context: Context2D): true {
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.drawImage(surface.canvas, x, y);
+  return true;
 }
 
 const modulo = (value: number, size: number) => value - Math.floor(value / size) * size;
