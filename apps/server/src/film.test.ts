@@ -154,31 +154,19 @@ describe('films from the command line', () => {
   }, 60_000);
 
   it('paints on threads what one thread paints, in order', async () => {
-    const frames = async (threads: number) => {
-      const seen: string[] = [];
-      await withReel(
-        { what: 'name-strap', fill: undefined, size: { width: 64, height: 36 }, originals: undefined },
-        (_, { reel, files, fonts }) =>
-          paintOnThreads(
-            {
-              reel,
-              files: [...files],
-              fonts,
-              size: { width: 64, height: 36 },
-              rate: { num: 25, den: 1 },
-              from: 0,
-              count: 40,
-              folder,
-              stem: 's',
-              raw: true,
-            },
-            threads,
-            (rgba) => void seen.push(createHash('sha256').update(rgba!).digest('hex')),
-          ),
-      );
-      return seen;
-    };
-    const [one, two] = [await frames(1), await frames(2)];
+    const size = { width: 64, height: 36 };
+    const wanted = { what: 'name-strap', fill: undefined, size, originals: undefined };
+    const [one, two] = await withReel(wanted, (_, { reel, files, fonts }) => {
+      const frames = async (threads: number) => {
+        const seen: string[] = [];
+        const terms = { rate: { num: 25, den: 1 }, from: 0, count: 40, folder, stem: 's', raw: true };
+        await paintOnThreads({ reel, files: [...files], fonts, size, ...terms }, threads, (rgba) => {
+          seen.push(createHash('sha256').update(rgba!).digest('hex'));
+        });
+        return seen;
+      };
+      return Promise.all([frames(1), frames(2)]);
+    });
     expect(one).toHaveLength(40);
     expect(new Set(one).size).toBeGreaterThan(20);
     expect(two).toEqual(one);

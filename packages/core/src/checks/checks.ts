@@ -49,6 +49,7 @@ function leavesSafe(region: Region, frame: Size): boolean {
 /** Looks at every slot at the moment it is best seen. */
 export function checkGraphic(scene: GraphicScene): Check[] {
   const found = new Map<string, Check>();
+  const shown: string[] = [];
   for (const slot of scene.template.slots) {
     const time = scene.timeOf(slot.moment);
     const frame = scene.evaluate(time);
@@ -59,11 +60,12 @@ export function checkGraphic(scene: GraphicScene): Check[] {
     }
     if (slot.kind !== 'text') continue;
     const regions = frame.regions.filter((r) => r.slot === slot.id);
+    if (regions.length > 0) shown.push(slot.id);
     if (regions.some((r) => leavesSafe(r, scene.frame)))
       found.set(`outside-safe/${slot.id}`, { kind: 'outside-safe', slot: slot.id, time });
     else if (regions.some((r) => isCovered(r, scene.frame)))
       found.set(`covered/${slot.id}`, { kind: 'covered', slot: slot.id, time });
   }
-  const haste = readInHaste(scene);
+  const haste = readInHaste(scene, shown);
   return [...found.values(), ...(haste ? [haste] : [])];
 }

@@ -17,26 +17,24 @@ const LENIENT = 3;
 export const charactersOf = (text: string): number => graphemes(text.trim().replace(/\s+/gu, ' ')).length;
 
 /**
- * What a graphic's words take to be read, and how long they stand: its hold, and half of its ways in and out, during
- * which they are there in part. Lists are looked over and not read: credits, places on a map.
+ * How long a graphic stands to be read, in seconds: its hold, and half of its ways in and out, during which its words
+ * are there in part.
  */
-export function readingOf(scene: GraphicScene): { characters: number; needs: number; stands: number } {
-  const { template, clock } = scene;
-  let characters = 0;
-  for (const slot of template.slots) {
-    if (slot.kind !== 'text') continue;
-    const shown = scene.evaluate(scene.timeOf(slot.moment)).regions.some((r) => r.slot === slot.id);
-    if (shown) characters += charactersOf(scene.slots.words(slot.id).text);
-  }
+export function standsFor({ clock, template }: GraphicScene): number {
   const { holdStart, outStart, end } = stretches(clock);
   const frames = holdStart / 2 + (outStart - holdStart) + (end - outStart) / 2;
-  const needs = characters === 0 ? 0 : Math.max(LEAST, characters / READ_A_SECOND);
-  return { characters, needs, stands: secondsAt(frames, template.rate) };
+  return secondsAt(frames, template.rate);
 }
 
-/** Words that are gone before they are read, told of the graphic. */
-export function readInHaste(scene: GraphicScene): Check | undefined {
-  const { characters, needs, stands } = readingOf(scene);
+/**
+ * Words that are gone before they are read, told of the graphic.
+ * @param shown slots of words that show. Lists are looked over and not read: credits, places on a map.
+ */
+export function readInHaste(scene: GraphicScene, shown: readonly string[]): Check | undefined {
+  const characters = shown.reduce((sum, slot) => sum + charactersOf(scene.slots.words(slot).text), 0);
+  if (characters === 0) return undefined;
+  const needs = Math.max(LEAST, characters / READ_A_SECOND);
+  const stands = standsFor(scene);
   if (needs <= stands + secondsAt(LENIENT, scene.template.rate)) return undefined;
   const time = scene.timeOf({ at: 0, of: 'hold' });
   return { kind: 'read-in-haste', slot: '', characters, needs, stands, time };
