@@ -1,6 +1,5 @@
 import { readFile } from 'node:fs/promises';
 import { dirname, extname, join, resolve } from 'node:path';
-import { parseArgs } from 'node:util';
 import {
   decodeText,
   type Fill,
@@ -18,7 +17,7 @@ import {
   type Table,
   type Template,
 } from '@fresh-reel/core';
-import { CommandError, codecOf, rateOf, USAGE } from './command';
+import { CommandError, codecOf, parsedArgs, rateOf, TEXT, USAGE } from './command';
 import { withReel } from './openedReel';
 import { renderReel } from './render';
 
@@ -41,7 +40,16 @@ export interface BatchCommand {
 
 /** @throws {CommandError} naming the argument that is wrong. */
 export function parseBatchCommand(args: readonly string[]): BatchCommand {
-  const { values, positionals } = parsed(args);
+  const { values, positionals } = parsedArgs(args, {
+    table: TEXT,
+    out: TEXT,
+    pictures: TEXT,
+    shapes: TEXT,
+    name: TEXT,
+    codec: TEXT,
+    rate: TEXT,
+    side: TEXT,
+  });
   if (positionals.length !== 1) throw new CommandError(`Name one template or template file.\n${USAGE}`);
   if (!values.table) throw new CommandError(`Say which table: --table people.csv.\n${USAGE}`);
   if (!values.out) throw new CommandError(`Say where it goes: --out <folder>.\n${USAGE}`);
@@ -56,30 +64,6 @@ export function parseBatchCommand(args: readonly string[]): BatchCommand {
     rate: values.rate === undefined ? undefined : rateOf(values.rate),
     side: values.side === undefined ? undefined : sideOf(values.side),
   };
-}
-
-function parsed(args: readonly string[]) {
-  try {
-    const text = { type: 'string' } as const;
-    return parseArgs({
-      args: [...args],
-      allowPositionals: true,
-      options: {
-        ...{
-          table: text,
-          out: text,
-          pictures: text,
-          shapes: text,
-          name: text,
-          codec: text,
-          rate: text,
-          side: text,
-        },
-      },
-    });
-  } catch (error) {
-    throw new CommandError(`${(error as Error).message}\n${USAGE}`);
-  }
 }
 
 function sideOf(text: string): number {

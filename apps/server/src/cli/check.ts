@@ -1,4 +1,3 @@
-import { parseArgs } from 'node:util';
 import {
   checkText,
   type Finding,
@@ -10,7 +9,7 @@ import {
   timecodeAt,
 } from '@fresh-reel/core';
 import type { NodeStudio } from '@fresh-reel/node-host';
-import { CommandError, USAGE } from './command';
+import { CommandError, parsedArgs, TEXT, USAGE } from './command';
 import { type Wanted, withReel } from './openedReel';
 
 export interface CheckCommand extends Wanted {
@@ -33,7 +32,12 @@ export interface Found {
 
 /** @throws {CommandError} naming the argument that is wrong. */
 export function parseCheckCommand(args: readonly string[]): CheckCommand {
-  const { values, positionals } = parsed(args);
+  const { values, positionals } = parsedArgs(args, {
+    fill: TEXT,
+    originals: TEXT,
+    json: { type: 'boolean' },
+    loudness: TEXT,
+  });
   if (positionals.length !== 1)
     throw new CommandError(`Name one template, template file or reel file.\n${USAGE}`);
   const loudness = values.loudness === undefined ? undefined : Number(values.loudness);
@@ -49,23 +53,6 @@ export function parseCheckCommand(args: readonly string[]): CheckCommand {
     json: values.json ?? false,
     loudness,
   };
-}
-
-function parsed(args: readonly string[]) {
-  try {
-    return parseArgs({
-      args: [...args],
-      allowPositionals: true,
-      options: {
-        fill: { type: 'string' },
-        originals: { type: 'string' },
-        json: { type: 'boolean' },
-        loudness: { type: 'string' },
-      },
-    });
-  } catch (error) {
-    throw new CommandError(`${(error as Error).message}\n${USAGE}`);
-  }
 }
 
 /** Looks at all of a template or reel before it is rendered: its words, places, files, flashes and sound. */

@@ -1,4 +1,4 @@
-import { parseArgs } from 'node:util';
+import { type ParseArgsConfig, parseArgs } from 'node:util';
 import { FILM_CODECS, type FilmCodec, filmOfEnding, parseRate, type Rate } from '@fresh-reel/core';
 import type { FilmPlan } from '@fresh-reel/node-host';
 
@@ -41,13 +41,17 @@ export interface RenderCommand {
 
 /** @throws {CommandError} naming the argument that is wrong. */
 export function parseRenderCommand(args: readonly string[]): RenderCommand {
-  let parsed: ReturnType<typeof parse>;
-  try {
-    parsed = parse(args);
-  } catch (error) {
-    throw new CommandError(`${(error as Error).message}\n${USAGE}`);
-  }
-  const { values, positionals } = parsed;
+  const { values, positionals } = parsedArgs(args, {
+    fill: TEXT,
+    out: TEXT,
+    size: TEXT,
+    rate: TEXT,
+    frames: TEXT,
+    originals: TEXT,
+    codec: TEXT,
+    alpha: TEXT,
+    timecode: TEXT,
+  });
   if (positionals.length !== 1)
     throw new CommandError(`Name one template, template file or reel file.\n${USAGE}`);
   if (!values.out)
@@ -66,22 +70,22 @@ export function parseRenderCommand(args: readonly string[]): RenderCommand {
   };
 }
 
-function parse(args: readonly string[]) {
-  return parseArgs({
-    args: [...args],
-    allowPositionals: true,
-    options: {
-      fill: { type: 'string' },
-      out: { type: 'string' },
-      size: { type: 'string' },
-      rate: { type: 'string' },
-      frames: { type: 'string' },
-      originals: { type: 'string' },
-      codec: { type: 'string' },
-      alpha: { type: 'string' },
-      timecode: { type: 'string' },
-    },
-  });
+/** An option that takes a text. */
+export const TEXT = { type: 'string' } as const;
+
+/**
+ * What a command is given.
+ * @throws {CommandError} naming an option that is not there
+ */
+export function parsedArgs<const O extends NonNullable<ParseArgsConfig['options']>>(
+  args: readonly string[],
+  options: O,
+) {
+  try {
+    return parseArgs({ args: [...args], allowPositionals: true, options });
+  } catch (error) {
+    throw new CommandError(`${(error as Error).message}\n${USAGE}`);
+  }
 }
 
 /** Endings of files that are no films of these kinds. */

@@ -1,6 +1,5 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
-import { parseArgs } from 'node:util';
 import {
   editList,
   frameOfTimecode,
@@ -10,7 +9,7 @@ import {
   timelineOf,
   webVttOf,
 } from '@fresh-reel/core';
-import { CommandError, USAGE } from './command';
+import { CommandError, parsedArgs, TEXT, USAGE } from './command';
 import { withReel } from './openedReel';
 
 /** What a reel's titles are written as, each with its text. */
@@ -30,7 +29,14 @@ const NAMES = Object.keys(KINDS) as Kind[];
  * @throws {CommandError} naming what is wrong; nothing is written then
  */
 export function exchange(args: readonly string[]): Promise<string[]> {
-  const { values, positionals } = parsed(args);
+  const { values, positionals } = parsedArgs(args, {
+    otio: TEXT,
+    edl: TEXT,
+    vtt: TEXT,
+    srt: TEXT,
+    start: TEXT,
+    ending: TEXT,
+  });
   if (positionals.length !== 1) throw new CommandError(`Name one reel file.\n${USAGE}`);
   const wanted = NAMES.filter((kind) => values[kind] !== undefined);
   if (wanted.length === 0)
@@ -53,17 +59,4 @@ export function exchange(args: readonly string[]): Promise<string[]> {
     }
     return texts.map(([path]) => path);
   });
-}
-
-function parsed(args: readonly string[]) {
-  const text = { type: 'string' } as const;
-  try {
-    return parseArgs({
-      args: [...args],
-      allowPositionals: true,
-      options: { otio: text, edl: text, vtt: text, srt: text, start: text, ending: text },
-    });
-  } catch (error) {
-    throw new CommandError(`${(error as Error).message}\n${USAGE}`);
-  }
 }

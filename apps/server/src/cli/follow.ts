@@ -1,8 +1,7 @@
 import { access } from 'node:fs/promises';
-import { parseArgs } from 'node:util';
 import { Follower, followScale, messageOf, resizedPose, type Sighting, usualPatch } from '@fresh-reel/core';
 import { type GreyBytes, greyFrames, greyFrom, NodeClip } from '@fresh-reel/node-host';
-import { CommandError, USAGE } from './command';
+import { CommandError, parsedArgs, TEXT, USAGE } from './command';
 
 export interface FollowCommand {
   readonly clip: string;
@@ -25,13 +24,12 @@ export interface Sight {
 
 /** @throws {CommandError} naming the argument that is wrong. */
 export function parseFollowCommand(args: readonly string[]): FollowCommand {
-  let parsed: ReturnType<typeof parse>;
-  try {
-    parsed = parse(args);
-  } catch (error) {
-    throw new CommandError(`${messageOf(error)}\n${USAGE}`);
-  }
-  const { values, positionals } = parsed;
+  const { values, positionals } = parsedArgs(args, {
+    at: TEXT,
+    size: TEXT,
+    frame: { type: 'string', default: '0' },
+    json: { type: 'boolean', default: false },
+  });
   if (positionals.length !== 1) throw new CommandError(`Name one clip.\n${USAGE}`);
   if (values.at === undefined) throw new CommandError(`Say what to follow: --at X,Y.\n${USAGE}`);
   const at = /^(\d+(?:\.\d+)?),(\d+(?:\.\d+)?)$/.exec(values.at);
@@ -48,19 +46,6 @@ export function parseFollowCommand(args: readonly string[]): FollowCommand {
     frame: Number(values.frame),
     json: values.json,
   };
-}
-
-function parse(args: readonly string[]) {
-  return parseArgs({
-    args: [...args],
-    allowPositionals: true,
-    options: {
-      at: { type: 'string' },
-      size: { type: 'string' },
-      frame: { type: 'string', default: '0' },
-      json: { type: 'boolean', default: false },
-    },
-  });
 }
 
 /**

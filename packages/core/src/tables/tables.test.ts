@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import Papa from 'papaparse';
-import { templateOf, textLayer, textSlot } from '../testing/studio';
+import { pictureSlot, templateOf, textLayer, textSlot } from '../testing/studio';
 import { decodeText } from './decodeText';
 import { matchColumns, rowFill, rowNames } from './rowFill';
 import { MOST_ROWS, plainName, readTable, TableError } from './table';
 
 const template = templateOf([textLayer('name'), textLayer('role')], {
-  slots: [{ ...textSlot('name'), name: 'Full name' }, textSlot('role'), picture('logo')],
+  slots: [{ ...textSlot('name'), name: 'Full name' }, textSlot('role'), pictureSlot('logo')],
   controls: [
     { id: 'hold', kind: 'duration', name: 'Hold', default: 60, min: 30, max: 600 },
     { id: 'size', kind: 'number', name: 'Size', default: 60, min: 10, max: 200, step: 1 },
@@ -26,20 +26,6 @@ const template = templateOf([textLayer('name'), textLayer('role')], {
   ],
   looks: [{ id: 'dusk', name: 'Dusk', controls: {} }],
 });
-
-function picture(id: string) {
-  const moment = { at: 0, of: 'hold' };
-  return {
-    id,
-    kind: 'picture',
-    name: id,
-    scenes: ['all'],
-    moment,
-    sample: null,
-    optional: true,
-    crops: true,
-  };
-}
 
 const filled = (columns: string[], row: string[]) =>
   rowFill(template, matchColumns(columns, template), row, (file) => `file:${file}`);
