@@ -110,16 +110,10 @@ export function batch(command: BatchCommand, tell: (line: string) => void): Prom
         const stem = command.shapes.length > 1 ? `${name}-${shape}` : name;
         const ending = command.codec ? `.${filmFacts(command.codec).endings[0]}` : '';
         const { codec, rate, side } = command;
+        const out = join(command.out, stem + ending);
+        const size = side === undefined ? undefined : sizeOfSide(FRAMES[shape], side);
         const { path } = await renderReel(
-          {
-            ...{ out: join(command.out, stem + ending), codec, rate },
-            ...{
-              size: side === undefined ? undefined : sizeOfSide(FRAMES[shape], side),
-              frames: undefined,
-              alpha: undefined,
-              timecode: undefined,
-            },
-          },
+          { out, codec, rate, size, frames: undefined, alpha: undefined, timecode: undefined },
           studio,
           { reel, files: found, fonts, name: stem },
           () => undefined,

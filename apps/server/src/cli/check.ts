@@ -2,6 +2,7 @@ import {
   checkText,
   type Finding,
   FlashMeter,
+  framesIn,
   MixRender,
   type ReelCheck,
   ReelScene,
@@ -10,6 +11,7 @@ import {
 } from '@fresh-reel/core';
 import type { NodeStudio } from '@fresh-reel/node-host';
 import { CommandError, parsedArgs, TEXT, USAGE } from './command';
+import { paintedFrames, pixelsOf } from './frameWriter';
 import { type Wanted, withReel } from './openedReel';
 
 export interface CheckCommand extends Wanted {
@@ -66,7 +68,7 @@ export function check(command: CheckCommand): Promise<Found[]> {
       return { kind: finding.kind, wrong: kind === 'watch', item, slot, timecode: timecode(frame), text };
     };
     const seconds = await flashesOf(scene, studio);
-    const frameOf = (second: number) => Math.round((second * reel.rate.num) / reel.rate.den);
+    const frameOf = (second: number) => Math.round(framesIn(second, reel.rate));
     return [
       ...scene.checks().map((c) => told(c, c)),
       ...seconds.map((second) =>
@@ -89,12 +91,8 @@ async function flashesOf(scene: ReelScene, studio: NodeStudio): Promise<number[]
   const size = { width: Math.round(frame.width * scale), height: Math.round(frame.height * scale) };
   const meter = new FlashMeter(size.width * size.height, rate.num / rate.den);
   const count = scene.frameCount(rate);
-  for (let i = 0; i < count; i++) {
-    const moment = scene.frameAt(i, rate);
-    await studio.framesReady([moment.ops]);
-    const { context } = studio.paint(moment, scene.frame, size);
-    meter.add(context.getImageData(0, 0, size.width, size.height).data);
-  }
+  for await (const { surface } of paintedFrames(studio, scene, { size, rate, from: 0 }, 0, count))
+    meter.add(pixelsOf(surface));
   let last = Number.NEGATIVE_INFINITY;
   return meter.harmful().filter((second) => {
     if (second - last < 1) return false;

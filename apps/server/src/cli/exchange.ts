@@ -1,27 +1,8 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
-import {
-  editList,
-  frameOfTimecode,
-  messageOf,
-  type Reel,
-  subRipOf,
-  timelineOf,
-  webVttOf,
-} from '@fresh-reel/core';
+import { EXCHANGE_KINDS, EXCHANGES, frameOfTimecode, messageOf } from '@fresh-reel/core';
 import { CommandError, parsedArgs, TEXT, USAGE } from './command';
 import { withReel } from './openedReel';
-
-/** What a reel's titles are written as, each with its text. */
-const KINDS = {
-  otio: (reel, how) => `${JSON.stringify(timelineOf(reel, how), undefined, 4)}\n`,
-  edl: editList,
-  vtt: webVttOf,
-  srt: subRipOf,
-} as const satisfies Record<string, (reel: Reel, how: { start: number; ending: string }) => string>;
-
-type Kind = keyof typeof KINDS;
-const NAMES = Object.keys(KINDS) as Kind[];
 
 /**
  * Writes where the titles of a reel stand, and what they say, for other tools.
@@ -38,9 +19,11 @@ export function exchange(args: readonly string[]): Promise<string[]> {
     ending: TEXT,
   });
   if (positionals.length !== 1) throw new CommandError(`Name one reel file.\n${USAGE}`);
-  const wanted = NAMES.filter((kind) => values[kind] !== undefined);
+  const wanted = EXCHANGE_KINDS.filter((kind) => values[kind] !== undefined);
   if (wanted.length === 0)
-    throw new CommandError(`Say what to write: ${NAMES.map((k) => `--${k} out.${k}`).join(', ')}.\n${USAGE}`);
+    throw new CommandError(
+      `Say what to write: ${EXCHANGE_KINDS.map((k) => `--${k} out.${k}`).join(', ')}.\n${USAGE}`,
+    );
   const { ending = 'webm' } = values;
   if (!/^[a-z0-9]{1,8}$/i.test(ending)) throw new CommandError(`--ending: "${ending}" is none, such as mov.`);
   const what = { what: positionals[0]!, fill: undefined, size: undefined, originals: undefined };
@@ -48,7 +31,7 @@ export function exchange(args: readonly string[]): Promise<string[]> {
     const texts = wanted.map((kind) => {
       try {
         const start = values.start === undefined ? 0 : frameOfTimecode(values.start, reel.rate);
-        return [values[kind]!, KINDS[kind](reel, { start, ending })] as const;
+        return [values[kind]!, EXCHANGES[kind](reel, { start, ending })] as const;
       } catch (error) {
         throw new CommandError(messageOf(error));
       }

@@ -51,7 +51,9 @@ export interface PaintedFrame {
  * @throws {Error} when a frame of a clip cannot be had
  */
 export async function* paintedFrames(
-  { studio, scene, job }: { studio: NodeStudio; scene: ReelScene; job: PaintJob },
+  studio: NodeStudio,
+  scene: ReelScene,
+  job: Pick<PaintJob, 'size' | 'rate' | 'from' | 'onBlack'>,
   first: number,
   count: number,
 ): AsyncGenerator<PaintedFrame> {
@@ -100,7 +102,7 @@ export class FrameWriter {
     const { job } = this;
     const running = new Set<Promise<void>>();
     let last: { surface: Surface; png: Promise<Buffer> } | undefined;
-    for await (const { index, surface } of paintedFrames(this.parts, first, count)) {
+    for await (const { index, surface } of paintedFrames(this.studio, this.scene, job, first, count)) {
       if (last?.surface !== surface) last = { surface, png: pngOf(surface) };
       const task = last.png
         .then((bytes) => writeFile(join(job.folder, sequenceName(job.stem, index, job.count)), bytes))
@@ -113,9 +115,5 @@ export class FrameWriter {
       if (running.size >= AT_ONCE) await Promise.race(running);
     }
     await Promise.all(running);
-  }
-
-  private get parts() {
-    return { studio: this.studio, scene: this.scene, job: this.job };
   }
 }

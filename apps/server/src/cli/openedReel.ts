@@ -90,14 +90,11 @@ const ffmpegMissing = (error: Error) =>
     ? 'Clips and sounds need ffmpeg: install it first.'
     : '';
 
-interface Loaded {
-  readonly reel: Reel;
+interface Loaded extends Omit<OpenedReel, 'files' | 'fonts'> {
   /** Files to read, by media id. */
   readonly files: Map<string, string>;
   /** Files that the reel file holds. */
   readonly embedded: ReadonlyMap<string, Uint8Array>;
-  readonly name: string;
-  readonly template?: Template;
 }
 
 /** A template by its id or from its file, filled; or a reel from its file. */

@@ -16,7 +16,7 @@ export async function paint(): Promise<void> {
   const writer = new FrameWriter(studio, scene, job);
   const tell = (message: FromThread) => parentPort?.postMessage(message);
   const raw = async (first: number, count: number) => {
-    for await (const { index, surface } of paintedFrames({ studio, scene, job }, first, count)) {
+    for await (const { index, surface } of paintedFrames(studio, scene, job, first, count)) {
       const rgba = pixelsOf(surface);
       parentPort?.postMessage({ type: 'frame', index, rgba } satisfies FromThread, [
         rgba.buffer as ArrayBuffer,

@@ -183,7 +183,7 @@ async function writeFilm(
     const threads = threadsFor(count, availableParallelism());
     if (threads > 1) await paintOnThreads(job, threads, (rgba) => take(rgba!));
     else
-      for await (const { surface } of paintedFrames({ studio, scene, job }, 0, count))
+      for await (const { surface } of paintedFrames(studio, scene, job, 0, count))
         await take(pixelsOf(surface));
     await film.end();
   } catch (error) {

@@ -1,3 +1,4 @@
+import { boundsOf } from '../geometry/rect';
 import type { Size } from '../layers/kind';
 
 /**
@@ -22,13 +23,12 @@ export function isCovered(
   { width, height }: Size,
 ): boolean {
   if (height < width * TALL) return false;
-  const [xs, ys] = [quad.map(([x]) => x), quad.map(([, y]) => y)];
-  const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  const box = boundsOf(quad);
   return COVERED.some(
     (c) =>
-      left < c.right * width - HAIR &&
-      right > c.left * width + HAIR &&
-      top < c.bottom * height - HAIR &&
-      bottom > c.top * height + HAIR,
+      box.x < c.right * width - HAIR &&
+      box.x + box.width > c.left * width + HAIR &&
+      box.y < c.bottom * height - HAIR &&
+      box.y + box.height > c.top * height + HAIR,
   );
 }

@@ -20,7 +20,7 @@ const SILENCE = 1e-24;
 /** The two filters of a channel, one after the other (direct form I). */
 class Weighting {
   /** The last two values of what goes in, of what the shelf makes of it, and of what the high pass makes of that. */
-  private readonly past = new Float64Array(6);
+  private past: [x1: number, x2: number, y1: number, y2: number, z1: number, z2: number] = [0, 0, 0, 0, 0, 0];
 
   /** The sum of squares of some samples, weighted. They follow those of the call before. */
   squares(samples: Float32Array, from: number, to: number): number {
@@ -28,7 +28,7 @@ class Weighting {
     const [a1, a2] = SHELF.a;
     const [d0, d1, d2] = HIGH_PASS.b;
     const [c1, c2] = HIGH_PASS.a;
-    let [x1, x2, y1, y2, z1, z2] = this.past as unknown as [number, number, number, number, number, number];
+    let [x1, x2, y1, y2, z1, z2] = this.past;
     let sum = 0;
     for (let i = from; i < to; i++) {
       const x = samples[i]!;
@@ -43,7 +43,7 @@ class Weighting {
       sum += z * z;
     }
     const quiet = sum < SILENCE;
-    this.past.set(quiet ? [x1, x2, 0, 0, 0, 0] : [x1, x2, y1, y2, z1, z2]);
+    this.past = quiet ? [x1, x2, 0, 0, 0, 0] : [x1, x2, y1, y2, z1, z2];
     return sum;
   }
 }

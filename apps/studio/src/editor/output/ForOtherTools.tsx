@@ -1,12 +1,11 @@
 import {
-  editList,
+  EXCHANGE_KINDS,
+  EXCHANGES,
+  type ExchangeKind,
   type FrameSize,
   fileStem,
   messageOf,
   type Reel,
-  subRipOf,
-  timelineOf,
-  webVttOf,
 } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
 import { saveFile } from '../../media/files/pickFile';
@@ -21,25 +20,20 @@ interface Props {
   readonly size: FrameSize;
 }
 
-type Write = (props: Props) => string;
-
-const LISTS: readonly { ending: string; name: string; write: Write }[] = [
-  {
-    ending: 'otio',
-    name: 'Timeline (.otio)',
-    write: ({ reel, ...terms }) => JSON.stringify(timelineOf(reel, terms), undefined, 2),
-  },
-  { ending: 'edl', name: 'Edit list (.edl)', write: ({ reel, ...terms }) => editList(reel, terms) },
-  { ending: 'vtt', name: 'Words (.vtt)', write: ({ reel }) => webVttOf(reel) },
-  { ending: 'srt', name: 'Words (.srt)', write: ({ reel }) => subRipOf(reel) },
-];
+const NAMES: Readonly<Record<ExchangeKind, string>> = {
+  otio: 'Timeline (.otio)',
+  edl: 'Edit list (.edl)',
+  vtt: 'Words (.vtt)',
+  srt: 'Words (.srt)',
+};
 
 /** Where the titles of a reel stand and what they say, as files that other tools open. */
-export function ForOtherTools(props: Props) {
+export function ForOtherTools({ reel, ...terms }: Props) {
   const toast = useToast();
-  const save = (ending: string, write: Write) => {
+  const save = (kind: ExchangeKind) => {
     try {
-      saveFile(new Blob([write(props)], { type: 'text/plain' }), `${fileStem(props.reel.name)}.${ending}`);
+      const text = EXCHANGES[kind](reel, terms);
+      saveFile(new Blob([text], { type: 'text/plain' }), `${fileStem(reel.name)}.${kind}`);
     } catch (error) {
       toast({ text: messageOf(error) });
     }
@@ -53,8 +47,8 @@ export function ForOtherTools(props: Props) {
         Where each title stands, with its file as “Each title by itself” names it, and what it says.
       </Txt>
       <View style={styles.row}>
-        {LISTS.map(({ ending, name, write }) => (
-          <Button key={ending} title={name} onPress={() => save(ending, write)} testID={`save-${ending}`} />
+        {EXCHANGE_KINDS.map((kind) => (
+          <Button key={kind} title={NAMES[kind]} onPress={() => save(kind)} testID={`save-${kind}`} />
         ))}
       </View>
     </View>
