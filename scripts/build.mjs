@@ -31,8 +31,24 @@ export async function build(force = false) {
     cwd: `${root}apps/studio`,
     env: { ...process.env, CI: '1', EXPO_NO_TELEMETRY: '1' },
   });
+  await writeVersion(`${root}apps/studio/dist`);
   await compress(`${root}apps/studio/dist`);
 }
+
+/** Writes down the version of what was built: a hash of its names and contents, so that the same sources are one version. */
+async function writeVersion(folder) {
+  const { createHash } = await import('node:crypto');
+  const hash = createHash('sha256');
+  for (const entry of filesOf(folder)) hash.update(entry.slice(folder.length)).update(await readFile(entry));
+  await writeFile(`${folder}/version.json`, JSON.stringify({ version: hash.digest('hex').slice(0, 16) }));
+}
+
+/** All files of a folder, those of its folders too, in order. */
+const filesOf = (folder) =>
+  readdirSync(folder, { recursive: true, withFileTypes: true })
+    .filter((e) => e.isFile())
+    .map((e) => `${e.parentPath ?? e.path}/${e.name}`)
+    .sort();
 
 /** Files that get smaller; pictures, clips and sounds are compressed as they are. */
 const SQUEEZED = /\.(js|json|html|css|wasm|svg|ttf|otf)$/;
@@ -52,9 +68,7 @@ function qualityOf(name, bytes) {
 async function compress(folder) {
   const { constants, brotliCompress } = await import('node:zlib');
   const squeeze = promisify(brotliCompress);
-  const files = readdirSync(folder, { recursive: true, withFileTypes: true })
-    .filter((e) => e.isFile() && SQUEEZED.test(e.name))
-    .map((e) => `${e.parentPath ?? e.path}/${e.name}`);
+  const files = filesOf(folder).filter((path) => SQUEEZED.test(path));
   await Promise.all(
     files.map(async (path) => {
       const bytes = await readFile(path);

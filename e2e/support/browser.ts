@@ -8,6 +8,29 @@ import { putEntry } from './entries';
 export const PHONE = { width: 390, height: 844, isMobile: true, hasTouch: true };
 export const LAPTOP = { width: 1280, height: 800 };
 
+function launch(userDataDir?: string): Promise<Browser> {
+  const executablePath = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(
+    existsSync,
+  );
+  return puppeteer.launch({
+    ...(executablePath ? { executablePath } : {}),
+    ...(userDataDir ? { userDataDir } : {}),
+    headless: true,
+    protocolTimeout: 240_000,
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      // An address that browsers do not call secure, as one in a home network is.
+      '--host-resolver-rules=MAP plain.test 127.0.0.1',
+    ],
+  });
+}
+
 /** The app served and a browser on it, with downloads in a folder of their own. */
 export class Session {
   /** Errors pages reported: there should be none. */
@@ -20,25 +43,12 @@ export class Session {
 
   async start(): Promise<void> {
     this.address = (await this.app.listen({ port: 0, host: '127.0.0.1' })).replace('127.0.0.1', 'localhost');
-    const executablePath = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(
-      existsSync,
-    );
-    this.browser = await puppeteer.launch({
-      ...(executablePath ? { executablePath } : {}),
-      headless: true,
-      protocolTimeout: 240_000,
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-        // An address that browsers do not call secure, as one in a home network is.
-        '--host-resolver-rules=MAP plain.test 127.0.0.1',
-      ],
-    });
+    this.browser = await launch();
+  }
+
+  /** A browser of its own, which keeps what it has in a folder, so that it can be killed and started again. */
+  another(folder: string): Promise<Browser> {
+    return launch(folder);
   }
 
   /** Tells the app that the demo's files were put on the shelf before: taking them in is seconds of work. */

@@ -5,7 +5,7 @@ import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { loadEditor } from '@/editor/loadEditor';
 import { clearOutFiles } from '@/media/files/outFile';
-import { restoreRenders } from '@/render/jobs';
+import { startQueue } from '@/render/jobs';
 import { startDemoShelf } from '@/shelf/demoShelf';
 import { onStored } from '@/storage/changes';
 import { startDemo } from '@/storage/demo';
@@ -37,7 +37,7 @@ export default function Layout() {
       .then(() => startDemo(loadFilms))
       .then(() => setState('ready'))
       .catch((error: unknown) => setState({ fault: messageOf(error) }));
-    void restoreRenders();
+    void startQueue();
     void clearOutFiles();
     // Asked once the browser has something of the user's to keep; it may say no without a word.
     void navigator.storage?.persist?.();

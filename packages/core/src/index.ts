@@ -278,6 +278,7 @@ export { clipPlane, SURE, secondOf, wayAt } from './reel/way';
 export { type Excerpt, excerptsOf } from './render/excerpts';
 export { EXTENTS, type Extent } from './render/extents';
 export { FILM_CODECS, type FilmCodec, type FilmFacts, filmFacts, filmOfEnding } from './render/films';
+export { groupLength, groupsOf } from './render/groups';
 export {
   FORMAT_FACTS,
   fileStem,

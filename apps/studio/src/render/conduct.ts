@@ -2,26 +2,31 @@ import { messageOf, type Reel, ReelScene, type RenderPlan, type Size } from '@fr
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { ownFontFiles } from '../fonts/useFamilies';
 import { decodePicture, pictureSize } from '../media/decode/picture';
-import type { FromRender, ToRender } from './messages';
+import type { FromRender, JournalName, ToRender } from './messages';
 import { crewSize } from './paintCrew';
-import type { FromPainter, ToPainter } from './paintMessages';
+import type { FromPainter, PaintJob, ToPainter } from './paintMessages';
 
 /** The workers of one render: one conducts it and writes the file, the others paint. */
 export interface Conducted {
-  cancel(): void;
-  /** Ends the workers. What they have not finished is gone. */
+  /** Has it stop; the workers say when they have. */
+  stop(): void;
+  /** Ends the workers. What they have not written down is gone. */
   end(): void;
 }
 
-/**
- * Starts a render in workers of its own.
- * @param sample of the frames of the plan, only these, to see how long the whole takes
- */
+interface Along {
+  /** Of the frames of the plan, only these, to see how long the whole takes. */
+  readonly sample?: readonly number[];
+  /** By what it goes on with what an earlier attempt has written. */
+  readonly journal?: JournalName;
+}
+
+/** Starts a render in workers of its own. */
 export function conduct(
   reel: Reel,
   plan: RenderPlan,
   hear: (message: FromRender) => void,
-  sample?: readonly number[],
+  { sample, journal }: Along = {},
 ): Conducted {
   const worker = new Worker(new URL('./render.worker', import.meta.url));
   const size = crewSize(sample?.length ?? plan.count, navigator.hardwareConcurrency || 1);
@@ -40,8 +45,10 @@ export function conduct(
       fault(event.message || 'The render stopped for a reason the browser does not tell.');
   for (const painter of painters)
     painter.onmessage = ({ data }: MessageEvent<FromPainter>) => void give(painter, data.needs);
-  begin(worker, painters, reel, plan, sample).catch((error: unknown) => fault(messageOf(error)));
-  return { cancel: () => worker.postMessage({ type: 'cancel' } satisfies ToRender), end };
+  begin(worker, painters, { reel, plan, ...(sample ? { sample } : {}) }, journal).catch((error: unknown) =>
+    fault(messageOf(error)),
+  );
+  return { stop: () => worker.postMessage({ type: 'stop' } satisfies ToRender), end };
 }
 
 /** Decodes a picture for a painter, when a frame shows it. */
@@ -62,11 +69,10 @@ function portsTo(painters: readonly Worker[]): MessagePort[] {
 async function begin(
   to: Worker,
   painters: readonly Worker[],
-  reel: Reel,
-  plan: RenderPlan,
-  sample: readonly number[] | undefined,
+  wanted: Pick<PaintJob, 'reel' | 'plan' | 'sample'>,
+  journal: JournalName | undefined,
 ): Promise<void> {
-  const scene = new ReelScene(reel, DOCUMENT_ONLY);
+  const scene = new ReelScene(wanted.reel, DOCUMENT_ONLY);
   const sizes: [string, Size][] = [];
   for (const media of scene.media()) {
     // A picture that is missing or damaged is left out; the checks have said so before the start.
@@ -76,6 +82,7 @@ async function begin(
   const families = new Set(scene.fonts().faces.map((f) => f.family));
   const fonts = await ownFontFiles(families).catch(() => []);
   const ports = portsTo(painters);
-  const job = { reel, plan, sizes, fonts, ...(sample ? { sample } : {}) };
-  to.postMessage({ type: 'start', job, painters: ports } satisfies ToRender, ports);
+  const job: PaintJob = { ...wanted, sizes, fonts };
+  const message = { type: 'start', job, painters: ports, ...(journal ? { journal } : {}) } as const;
+  to.postMessage(message satisfies ToRender, ports);
 }

@@ -56,7 +56,7 @@ async function estimate(reel: Reel, plan: RenderPlan, signal: AbortSignal): Prom
         if (message.type === 'sampled') resolve(wholeTime(sample, times, plan.count));
         else reject(new Error(message.type === 'fault' ? message.message : 'Stopped.'));
       },
-      sample,
+      { sample },
     );
     signal.addEventListener('abort', () => {
       work.end();

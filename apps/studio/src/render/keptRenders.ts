@@ -1,24 +1,24 @@
 import { forgetRenderRecord, listRenders, type RenderRecord, saveRender } from '../storage/renders';
-import type { RenderJob } from './jobs';
-import { clearBrokenRenders, storedRender } from './storeFile';
+import type { RenderJob } from './queue';
+import { storedRender } from './storeFile';
 
 /** Keeps a finished render for later visits. One that is in memory alone goes with the tab. */
 export async function keepRender(job: RenderJob): Promise<void> {
-  const { stored, file, plan, reelId, reelName, frames, seconds, sound } = job;
+  const { id, stored, file, plan, reelId, reelName, frames, seconds, sound } = job;
   if (stored === undefined || !file) return;
   await saveRender({
     ...{ stored, reelId, reelName, plan, frames, type: file.type },
     ...(seconds === undefined ? {} : { seconds }),
     ...(sound ? { sound } : {}),
     finished: new Date().toISOString(),
+    job: id,
   });
 }
 
-/** The finished renders of earlier visits; what unfinished ones have left is removed. */
+/** The finished renders of every visit, the newest first. */
 export async function keptRenders(): Promise<RenderJob[]> {
   const records = await listRenders();
   const jobs = await Promise.all(records.map(jobOf));
-  await clearBrokenRenders(new Set(records.map((r) => r.stored)));
   return jobs.flatMap((job) => job ?? []);
 }
 
@@ -30,8 +30,8 @@ async function jobOf(record: RenderRecord): Promise<RenderJob | undefined> {
     return undefined;
   }
   return {
-    ...{ id: `kept-${stored}`, reelId, reelName, plan, frames, stored },
-    ...{ state: 'done', startedAt: undefined, seconds: record.seconds, message: undefined },
+    ...{ id: record.job ?? stored, reelId, reelName, plan, frames, stored },
+    ...{ state: 'done', startedAt: undefined, from: 0, seconds: record.seconds, message: undefined },
     file: new File([file], plan.fileName, { type }),
     sound: record.sound,
   };

@@ -1,13 +1,29 @@
 import type { MixFacts, SoundCodec } from '@fresh-reel/core';
 import type { PaintJob } from './paintMessages';
 
+/** What an unfinished render has left, by which it goes on. */
+export interface JournalName {
+  /** Of its file. */
+  readonly id: string;
+  /** Of what writes it: what another version of the app has left is not gone on with. */
+  readonly identity: string;
+}
+
 /** From the page to a render worker: one job per worker. */
 export type ToRender =
-  | { readonly type: 'start'; readonly job: PaintJob; readonly painters: readonly MessagePort[] }
-  | { readonly type: 'cancel' };
+  | {
+      readonly type: 'start';
+      readonly job: PaintJob;
+      readonly painters: readonly MessagePort[];
+      readonly journal?: JournalName;
+    }
+  /** Ends it; what is written so far stays in the journal. */
+  | { readonly type: 'stop' };
 
 /** From a render worker to the page. */
 export type FromRender =
+  /** Frames that an earlier attempt has written. */
+  | { readonly type: 'resumed'; readonly frames: number }
   | { readonly type: 'progress'; readonly frames: number }
   /** A sample is rendered, and thrown away. */
   | { readonly type: 'sampled' }
@@ -19,5 +35,5 @@ export type FromRender =
       /** How its sound was written, and what it measures. */
       readonly sound?: { readonly codec: SoundCodec } & MixFacts;
     }
-  | { readonly type: 'cancelled' }
+  | { readonly type: 'stopped' }
   | { readonly type: 'fault'; readonly message: string };

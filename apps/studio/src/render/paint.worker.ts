@@ -53,7 +53,8 @@ class RenderPainter {
   /** Frames from one on, each told as soon as it is there. */
   async paint(first: number, count: number): Promise<void> {
     // The frame before is another painter's; a frame that is like it is not painted.
-    this.last = first > 0 && follows(this.job, first) ? this.momentsOf(first - 1) : undefined;
+    this.last =
+      first > (this.job.first ?? 0) && follows(this.job, first) ? this.momentsOf(first - 1) : undefined;
     for (let index = first; index < first + count; index++) {
       const moments = this.momentsOf(index);
       const same = this.last !== undefined && sameMoments(this.last, moments);

@@ -39,17 +39,19 @@ export class PaintCrew {
   private waits = 0;
   private readonly painted = new Map<number, { frame: PaintedFrame; by: Painter }>();
   private waiting: Waiting | undefined;
-  private next = 0;
-  private taken = 0;
+  private next: number;
+  private taken: number;
   private fault: Error | undefined;
   private last: { frame: PaintedFrame; by: Painter } | undefined;
 
-  /** @param count frames in all */
+  /** @param count frames in all, those before the job's first among them */
   constructor(
     private readonly job: PaintJob,
     private readonly count: number,
     private readonly painters: readonly Painter[],
   ) {
+    this.next = job.first ?? 0;
+    this.taken = this.next;
     for (const painter of painters) painter.onmessage = ({ data }) => this.hear(painter, data);
     this.join();
   }

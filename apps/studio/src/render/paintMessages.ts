@@ -11,6 +11,8 @@ export interface PaintJob {
   readonly fonts: readonly FontFile[];
   /** Of a sample of the render: which frames of the plan it is made of. */
   readonly sample?: readonly number[];
+  /** The first frame that is painted, where those before it are written already. */
+  readonly first?: number;
 }
 
 /** From the page to a worker that paints. */

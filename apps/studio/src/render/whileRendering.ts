@@ -1,4 +1,4 @@
-/** While renders go on: the screen stays awake, and the browser asks before the page is left. */
+/** While renders go on: the screen stays awake, and where they would be lost the browser asks before the page is left. */
 
 let on = false;
 let lock: WakeLockSentinel | undefined;
@@ -13,12 +13,15 @@ async function keepAwake(): Promise<void> {
   if (!on) void lock?.release();
 }
 
+/** Whether the browser keeps what is unfinished, so that it goes on in another visit. */
+const keeps = () => navigator.storage?.getDirectory !== undefined;
+
 /** Says whether any render waits or runs. */
 export function whileRendering(now: boolean): void {
   if (now === on) return;
   on = now;
   if (on) {
-    window.addEventListener('beforeunload', onLeave);
+    if (!keeps()) window.addEventListener('beforeunload', onLeave);
     document.addEventListener('visibilitychange', keepAwake);
     void keepAwake();
   } else {

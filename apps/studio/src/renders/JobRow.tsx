@@ -2,7 +2,8 @@ import { rateLabel } from '@fresh-reel/core';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { saveFile } from '../media/files/pickFile';
-import { cancelRender, forgetRender, type RenderJob } from '../render/jobs';
+import { cancelRender, forgetRender, moveRender, pauseRender, resumeRender } from '../render/jobs';
+import type { RenderJob } from '../render/queue';
 import { SOUND_NAMES } from '../render/soundCodec';
 import { Button, IconButton } from '../ui/Button';
 import { Txt } from '../ui/Txt';
@@ -12,96 +13,149 @@ import { bytesText, secondsText, waitText } from '../ui/units';
 const levelText = (decibels: number) => (Number.isFinite(decibels) ? decibels.toFixed(1) : '−∞');
 
 /** One render: how far it is and how long it will take, or its file. */
-export function JobRow({ job }: { job: RenderJob }) {
-  const { plan } = job;
-  const part = job.frames / plan.count;
+export function JobRow({ job, line }: { job: RenderJob; line?: Line | undefined }) {
   return (
     <View style={styles.job} testID={`job-${job.state}`}>
       <Txt kind="strong" numberOfLines={2}>
-        {plan.fileName}
+        {job.plan.fileName}
       </Txt>
-      {job.state === 'running' && (
-        <>
-          <View
-            role="progressbar"
-            aria-label={`Rendering ${plan.fileName}`}
-            aria-valuemin={0}
-            aria-valuemax={100}
-            aria-valuenow={Math.round(part * 100)}
-            testID="render-progress"
-            style={styles.bar}
-          >
-            <View style={[styles.done, { width: `${part * 100}%` }]} />
-          </View>
-          <View style={styles.line}>
-            <Txt kind="small" tone="quiet" style={styles.figures}>
-              Frame {job.frames} of {plan.count}
-              <TimeLeft job={job} />
-            </Txt>
-            <Button title="Cancel" kind="plain" onPress={() => cancelRender(job.id)} testID="render-cancel" />
-          </View>
-        </>
-      )}
-      {job.state === 'waiting' && (
-        <View style={styles.line}>
-          <Txt kind="small" tone="quiet">
-            Waiting for the one before it.
-          </Txt>
-          <Button title="Cancel" kind="plain" onPress={() => cancelRender(job.id)} />
-        </View>
-      )}
-      {job.state === 'done' && job.file && (
-        <>
-          <Txt kind="small" tone="leaf" testID="render-done">
-            Done: {plan.count === 1 ? '1 frame' : `all ${job.frames} frames`}, {bytesText(job.file.size)}
-            {plan.format === 'png' ? '' : `, ${rateLabel(plan.rate)} frames a second`}
-            {job.seconds === undefined ? '' : `, in ${secondsText(job.seconds)}`}
-          </Txt>
-          {job.sound && (
-            <Txt kind="small" tone="quiet" testID="render-sound">
-              {`Sound: ${SOUND_NAMES[job.sound.codec]}, ${levelText(job.sound.loudness)} LUFS, highest peak ${levelText(job.sound.peak)} dBTP.`}
-            </Txt>
-          )}
-          <View style={styles.line}>
-            <Button
-              title="Download"
-              kind="quiet"
-              icon="download"
-              onPress={() => job.file && saveFile(job.file, plan.fileName)}
-              testID="render-download"
-            />
-            <IconButton
-              icon="trash"
-              label={`Remove ${plan.fileName} from the list`}
-              onPress={() => forgetRender(job.id)}
-            />
-          </View>
-        </>
-      )}
-      {job.state === 'cancelled' && <Ended job={job} text="Cancelled. Nothing was kept." />}
-      {job.state === 'fault' && (
-        <Ended
-          job={job}
-          text={`Stopped at frame ${job.frames} of ${plan.count}: ${job.message ?? 'no reason was given.'}`}
-          red
-        />
-      )}
+      {job.state === 'done' ? <Finished job={job} /> : <Unfinished job={job} line={line} />}
     </View>
   );
 }
 
-function Ended({ job, text, red = false }: { job: RenderJob; text: string; red?: boolean }) {
+/** Where a render stands among those that wait: its number from the first, and how many there are. */
+interface Line {
+  readonly place: number;
+  readonly count: number;
+}
+
+function Unfinished({ job, line }: { job: RenderJob; line: Line | undefined }) {
+  const { id, plan, frames, state } = job;
+  const words = {
+    running: `Frame ${frames} of ${plan.count}`,
+    waiting:
+      frames > 0 ? `Waits, and goes on from frame ${frames} of ${plan.count}.` : 'Waits for those before it.',
+    paused: `Paused at frame ${frames} of ${plan.count}.`,
+    fault: `Stopped at frame ${frames} of ${plan.count}: ${job.message ?? 'no reason was given.'}`,
+    cancelled: 'Cancelled. Nothing was kept.',
+    done: '',
+  }[state];
+  const stands = state === 'running' || state === 'paused';
   return (
-    <View style={styles.line}>
-      <Txt kind="small" tone={red ? 'red' : 'quiet'} style={styles.words}>
-        {text}
+    <>
+      {stands && <Bar job={job} />}
+      <Txt kind="small" tone={state === 'fault' ? 'red' : 'quiet'} style={styles.figures}>
+        {words}
+        {state === 'running' && <TimeLeft job={job} />}
       </Txt>
-      <IconButton
-        icon="x"
-        label={`Take ${job.plan.fileName} off the list`}
-        onPress={() => forgetRender(job.id)}
-      />
+      <View style={styles.line}>
+        {state === 'running' || state === 'waiting' ? (
+          <Button
+            title="Pause"
+            icon="pause"
+            small
+            onPress={() => void pauseRender(id)}
+            testID="render-pause"
+          />
+        ) : state === 'paused' ? (
+          <Button
+            title="Go on"
+            icon="play"
+            small
+            onPress={() => void resumeRender(id)}
+            testID="render-resume"
+          />
+        ) : (
+          state === 'fault' && (
+            <Button title="Try again" small onPress={() => void resumeRender(id)} testID="render-again" />
+          )
+        )}
+        {state === 'cancelled' ? (
+          <IconButton
+            icon="x"
+            label={`Take ${plan.fileName} off the list`}
+            onPress={() => void forgetRender(id)}
+          />
+        ) : (
+          <Button
+            title="Cancel"
+            kind="plain"
+            small
+            onPress={() => void cancelRender(id)}
+            testID="render-cancel"
+          />
+        )}
+        {line && line.count > 1 && (
+          <View style={styles.order}>
+            <IconButton
+              icon="arrow-up"
+              label={`Render ${plan.fileName} earlier`}
+              disabled={line.place === 0}
+              onPress={() => void moveRender(id, -1)}
+              testID="render-earlier"
+            />
+            <IconButton
+              icon="arrow-down"
+              label={`Render ${plan.fileName} later`}
+              disabled={line.place === line.count - 1}
+              onPress={() => void moveRender(id, 1)}
+              testID="render-later"
+            />
+          </View>
+        )}
+      </View>
+    </>
+  );
+}
+
+function Bar({ job: { plan, frames, state } }: { job: RenderJob }) {
+  const part = frames / plan.count;
+  return (
+    <View
+      role="progressbar"
+      aria-label={`Rendering ${plan.fileName}`}
+      aria-valuemin={0}
+      aria-valuemax={100}
+      aria-valuenow={Math.round(part * 100)}
+      testID="render-progress"
+      style={styles.bar}
+    >
+      <View style={[styles.done, state === 'paused' && styles.still, { width: `${part * 100}%` }]} />
     </View>
+  );
+}
+
+function Finished({ job }: { job: RenderJob }) {
+  const { file, plan } = job;
+  if (!file) return null;
+  return (
+    <>
+      <Txt kind="small" tone="leaf" testID="render-done">
+        Done: {plan.count === 1 ? '1 frame' : `all ${job.frames} frames`}, {bytesText(file.size)}
+        {plan.format === 'png' ? '' : `, ${rateLabel(plan.rate)} frames a second`}
+        {job.seconds === undefined ? '' : `, in ${secondsText(job.seconds)}`}
+      </Txt>
+      {job.sound && (
+        <Txt kind="small" tone="quiet" testID="render-sound">
+          {`Sound: ${SOUND_NAMES[job.sound.codec]}, ${levelText(job.sound.loudness)} LUFS, highest peak ${levelText(job.sound.peak)} dBTP.`}
+        </Txt>
+      )}
+      <View style={[styles.line, styles.apart]}>
+        <Button
+          title="Download"
+          kind="quiet"
+          icon="download"
+          onPress={() => saveFile(file, plan.fileName)}
+          testID="render-download"
+        />
+        <IconButton
+          icon="trash"
+          label={`Remove ${plan.fileName} from the list`}
+          onPress={() => void forgetRender(job.id)}
+        />
+      </View>
+    </>
   );
 }
 
@@ -112,8 +166,9 @@ function TimeLeft({ job }: { job: RenderJob }) {
     const timer = setInterval(() => setNow(performance.now()), 500);
     return () => clearInterval(timer);
   }, []);
-  if (!job.startedAt || job.frames < 3) return null;
-  const each = (now - job.startedAt) / job.frames / 1000;
+  const made = job.frames - job.from;
+  if (!job.startedAt || made < 3) return null;
+  const each = (now - job.startedAt) / made / 1000;
   return <Txt kind="small" tone="quiet">{`, ${waitText(each * (job.plan.count - job.frames))} left`}</Txt>;
 }
 
@@ -128,7 +183,9 @@ const styles = StyleSheet.create({
   },
   bar: { height: 8, borderRadius: 4, backgroundColor: colour.hairline, overflow: 'hidden' },
   done: { height: 8, backgroundColor: colour.leaf },
-  line: { flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 8 },
-  figures: { fontVariant: ['tabular-nums'], flexShrink: 1 },
-  words: { flex: 1 },
+  still: { backgroundColor: colour.edge },
+  line: { flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap', gap: 8 },
+  apart: { justifyContent: 'space-between' },
+  order: { flexDirection: 'row', flexGrow: 1, justifyContent: 'flex-end' },
+  figures: { fontVariant: ['tabular-nums'] },
 });

@@ -1,37 +1,121 @@
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { useRenderJobs } from '../render/jobs';
+import { forgetRender, pauseRender, resumeRender, useRenderJobs } from '../render/jobs';
+import type { RenderJob } from '../render/queue';
 import { Place } from '../shell/Place';
 import { Button } from '../ui/Button';
 import { Txt } from '../ui/Txt';
+import { bytesText } from '../ui/units';
 import { JobRow } from './JobRow';
 
-/** Every render of this visit. */
+/** Every render: what is under way, in its order, and what has ended. */
 export function RendersPlace() {
   const jobs = useRenderJobs();
   const router = useRouter();
+  const ended = jobs.filter((j) => j.state === 'done' || j.state === 'cancelled');
+  const unfinished = jobs.filter((j) => !ended.includes(j));
   return (
     <Place title="Renders" testID="renders">
       {jobs.length === 0 ? (
         <View style={styles.empty}>
           <Txt tone="quiet">
             Nothing is rendering. Open a reel and go to its Render step. Finished files stay here until you
-            close the tab.
+            remove them.
           </Txt>
           <Button title="See the reels" onPress={() => router.navigate('/reels')} />
         </View>
       ) : (
-        <View style={styles.list}>
-          {jobs.map((job) => (
-            <JobRow key={job.id} job={job} />
-          ))}
+        <View style={styles.parts}>
+          {unfinished.length > 0 && <UnderWay jobs={unfinished} />}
+          {ended.length > 0 && <Ended jobs={ended} />}
         </View>
       )}
     </Place>
   );
 }
 
+function UnderWay({ jobs }: { jobs: readonly RenderJob[] }) {
+  const inLine = jobs.filter((j) => j.state !== 'running');
+  const going = jobs.filter((j) => j.state === 'running' || j.state === 'waiting');
+  const paused = jobs.filter((j) => j.state === 'paused');
+  return (
+    <View style={styles.list} testID="renders-under-way">
+      <View style={styles.head}>
+        <Txt kind="lead" level={2} style={styles.grow}>
+          Under way
+        </Txt>
+        {going.length > 1 && (
+          <Button
+            title="Pause all"
+            small
+            onPress={() => {
+              // From the last, so that none of them begins meanwhile.
+              for (const job of going.reverse()) void pauseRender(job.id);
+            }}
+            testID="pause-all"
+          />
+        )}
+        {paused.length > 1 && (
+          <Button
+            title="Go on with all"
+            small
+            onPress={() => {
+              for (const job of paused) void resumeRender(job.id);
+            }}
+            testID="resume-all"
+          />
+        )}
+      </View>
+      <Txt kind="small" tone="quiet">
+        You can work on, close the tab or the browser: a render goes on from the last second it has written.
+      </Txt>
+      {jobs.map((job) => (
+        <JobRow
+          key={job.id}
+          job={job}
+          line={job.state === 'running' ? undefined : { place: inLine.indexOf(job), count: inLine.length }}
+        />
+      ))}
+    </View>
+  );
+}
+
+function Ended({ jobs }: { jobs: readonly RenderJob[] }) {
+  const bytes = jobs.reduce((sum, j) => sum + (j.file?.size ?? 0), 0);
+  return (
+    <View style={styles.list}>
+      <View style={styles.head}>
+        <Txt kind="lead" level={2} style={styles.grow}>
+          Ended
+        </Txt>
+        {jobs.length > 1 && (
+          <Button
+            title="Remove all"
+            small
+            kind="danger"
+            onPress={() => {
+              for (const job of jobs) void forgetRender(job.id);
+            }}
+            testID="remove-all"
+          />
+        )}
+      </View>
+      {bytes > 0 && (
+        <Txt kind="small" tone="quiet" testID="renders-room">
+          {`Finished files stay until you remove them. They take ${bytesText(bytes)} in this browser.`}
+        </Txt>
+      )}
+      {jobs.map((job) => (
+        <JobRow key={job.id} job={job} />
+      ))}
+    </View>
+  );
+}
+
 const styles = StyleSheet.create({
   empty: { gap: 16, alignItems: 'flex-start' },
-  list: { gap: 12, maxWidth: 640 },
+  parts: { gap: 28, maxWidth: 640 },
+  list: { gap: 12 },
+  head: { flexDirection: 'row', alignItems: 'center', gap: 8, minHeight: 44 },
+  grow: { flexGrow: 1 },
 });

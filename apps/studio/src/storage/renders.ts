@@ -10,6 +10,17 @@ const level = z
   .nullable()
   .transform((v) => v ?? Number.NEGATIVE_INFINITY);
 
+/** What is rendered, as it is kept. */
+export const planSchema = z.strictObject({
+  format: z.enum(OUTPUT_FORMATS),
+  width: z.number(),
+  height: z.number(),
+  rate: z.strictObject({ num: z.number(), den: z.number() }),
+  from: z.number(),
+  count: z.number(),
+  fileName: z.string(),
+});
+
 /** A finished render; its file lies apart, on disk. */
 const renderSchema = z.strictObject({
   /** Name of its file on disk. */
@@ -18,20 +29,14 @@ const renderSchema = z.strictObject({
   reelName: z.string(),
   /** Type of the file. */
   type: z.string(),
-  plan: z.strictObject({
-    format: z.enum(OUTPUT_FORMATS),
-    width: z.number(),
-    height: z.number(),
-    rate: z.strictObject({ num: z.number(), den: z.number() }),
-    from: z.number(),
-    count: z.number(),
-    fileName: z.string(),
-  }),
+  plan: planSchema,
   frames: z.number(),
   seconds: z.number().optional(),
   sound: z.strictObject({ codec: z.enum(SOUND_CODECS), loudness: level, peak: level }).optional(),
   /** ISO 8601 instant. */
   finished: z.string(),
+  /** Its id in the queue. */
+  job: z.string().optional(),
 });
 export type RenderRecord = z.infer<typeof renderSchema>;
 

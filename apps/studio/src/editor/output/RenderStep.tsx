@@ -7,6 +7,7 @@ import {
   graphicsOf,
   itemOf,
   mendOf,
+  messageOf,
   OFFERED_RATES,
   OUTPUT_FORMATS,
   type OutputFormat,
@@ -41,6 +42,7 @@ import { Choice } from '../../ui/Choice';
 import { Icon } from '../../ui/Icon';
 import { NumberRow } from '../../ui/NumberRow';
 import { Radio, RadioGroup } from '../../ui/RadioGroup';
+import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
 import { waitText } from '../../ui/units';
@@ -65,6 +67,7 @@ interface Props {
 export function RenderStep({ surface, onShow, heard }: Props) {
   const { reel, edit, settle } = useReelEditor();
   const saveReelFile = useSaveReelFile();
+  const toast = useToast();
   const { samples } = reel.motionBlur;
   const footage = reel.output?.extent !== 'titles' && reel.output?.extent !== 'each-title';
   const transparent = useMemo(
@@ -104,7 +107,10 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   );
   const seconds = measured === undefined || !first ? undefined : (measured * count) / first.plan.count;
   const start = () => {
-    for (const { reel: part, plan } of plans) startRender(part, plan);
+    for (const { reel: part, plan } of plans)
+      startRender(part, plan).catch((error: unknown) =>
+        toast({ text: `${plan.fileName} could not be put in the queue. ${messageOf(error)}` }),
+      );
   };
   return (
     <View style={styles.all}>

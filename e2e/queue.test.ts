@@ -1,0 +1,116 @@
+/** Renders that wait, stand still, and go on after a kill. */
+
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Browser, Page } from 'puppeteer-core';
+import { id, LAPTOP, PHONE, pause, renderNow, serve, tap, textOf, waitForText } from './support/browser';
+
+jest.setTimeout(240_000);
+const session = serve();
+
+/** SHA-256 of each file that the page keeps in a folder. */
+const kept = (page: Page, folder: 'renders' | 'unfinished') =>
+  page.evaluate(async (name: string) => {
+    const root = await navigator.storage.getDirectory();
+    const handle = await root.getDirectoryHandle(name, { create: true });
+    const hashes: string[] = [];
+    for await (const entry of (handle as unknown as { values(): AsyncIterable<unknown> }).values()) {
+      const file = await (entry as FileSystemFileHandle).getFile();
+      const hash = new Uint8Array(await crypto.subtle.digest('SHA-256', await file.arrayBuffer()));
+      hashes.push([...hash].map((b) => b.toString(16).padStart(2, '0')).join(''));
+    }
+    return hashes;
+  }, folder);
+
+/** Waits until a render has come to a frame. */
+async function reached(page: Page, frame: number): Promise<void> {
+  await page.waitForFunction(
+    (wanted: number) => Number(/Frame (\d+) of/.exec(document.body.textContent ?? '')?.[1] ?? 0) >= wanted,
+    { timeout: 60_000 },
+    frame,
+  );
+}
+
+async function startRender(page: Page, format: string, size: string): Promise<void> {
+  await tap(page, 'step-render');
+  await tap(page, `output-format-${format}`);
+  await tap(page, `output-size-${size}`);
+  await page.waitForSelector(`${id('render-start')}:not([aria-disabled="true"])`);
+  await tap(page, 'render-start');
+}
+
+it('a render whose browser is killed goes on in the next visit, and its file is the same as one made in one go', async () => {
+  const page = await session.page(LAPTOP, '/reels/demo-sting');
+  await renderNow(page, 'webm', '540');
+  const [whole] = await kept(page, 'renders');
+  expect(await kept(page, 'unfinished')).toEqual([]);
+  await page.close();
+
+  const folder = mkdtempSync(join(tmpdir(), 'fresh-reel-killed-'));
+  let browser: Browser = await session.another(folder);
+  let again = await browser.newPage();
+  await again.goto(`${session.address}/reels/demo-sting`);
+  await startRender(again, 'webm', '540');
+  await reached(again, 130);
+  const process = browser.process()!;
+  const gone = new Promise((resolve) => process.once('exit', resolve));
+  process.kill('SIGKILL');
+  await gone;
+  browser = await session.another(folder);
+  again = await browser.newPage();
+  await again.goto(`${session.address}/renders`);
+  await again.waitForSelector(id('job-done'), { timeout: 120_000 });
+  expect(await kept(again, 'renders')).toEqual([whole]);
+  expect(await textOf(again, 'render-done')).not.toContain(', in ');
+  await browser.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+it('renders wait in an order of the editor’s, stand still and go on, in two tabs alike', async () => {
+  const page = await session.page(PHONE, '/reels/demo-opener');
+  await startRender(page, 'webm', '540');
+  await tap(page, 'output-size-720');
+  await page.waitForSelector(`${id('render-start')}:not([aria-disabled="true"])`);
+  await tap(page, 'render-start');
+  await tap(page, 'output-format-png');
+  await page.waitForSelector(`${id('render-start')}:not([aria-disabled="true"])`);
+  await tap(page, 'render-start');
+  const other = await session.page(LAPTOP, '/renders');
+  const order = (of: Page) =>
+    of.$$eval('[data-testid^="job-"]', (rows) =>
+      rows.map((r) => [r.getAttribute('data-testid'), /\d+x\d+/.exec(r.textContent ?? '')?.[0]].join(' ')),
+    );
+  const until = (of: Page, wanted: string[]) =>
+    of.waitForFunction(
+      (text: string) =>
+        [...document.querySelectorAll('[data-testid^="job-"]')]
+          .map((r) => `${r.getAttribute('data-testid')} ${/\d+x\d+/.exec(r.textContent ?? '')?.[0]}`)
+          .join('|')
+          .startsWith(text),
+      {},
+      wanted.join('|'),
+    );
+  await other.bringToFront();
+  await until(other, ['job-running 960x540', 'job-waiting 1280x720', 'job-waiting 1280x720']);
+  // The still goes before the film, and the one that runs is paused: the still is there first.
+  const [, earlier] = await other.$$(id('render-earlier'));
+  await earlier!.click();
+  await tap(other, 'render-pause');
+  await other.waitForSelector(id('job-done'));
+  await until(other, ['job-paused 960x540', 'job-running 1280x720', 'job-done 1280x720']);
+  const running = await other.$(`${id('job-running')} ${id('render-cancel')}`);
+  await running!.click();
+  await until(other, ['job-paused 960x540', 'job-cancelled 1280x720']);
+  await tap(other, 'render-resume');
+  await reached(other, 60);
+  // The tab that rendered is closed: the other goes on with it.
+  await page.close();
+  await reached(other, 90);
+  await tap(other, 'render-cancel');
+  await waitForText(other, 'job-cancelled', /Nothing was kept/);
+  for (let i = 0; i < 50 && (await kept(other, 'unfinished')).length > 0; i++) await pause(100);
+  expect(await kept(other, 'unfinished')).toEqual([]);
+  expect((await order(other)).slice(0, 2)).toEqual(['job-cancelled 960x540', 'job-cancelled 1280x720']);
+  await other.close();
+});

@@ -1,0 +1,16 @@
+import type { Rate } from '../time/rate';
+
+/**
+ * Frames of a group of pictures: as many as come nearest to a second. Each group begins with a key frame and is
+ * compressed apart from the others, so that a render can go on, be shared and be joined at any of them.
+ */
+export const groupLength = (rate: Rate): number => Math.max(1, Math.round(rate.num / rate.den));
+
+/** The groups of so many frames, in order: the first frame of each and how many it has. */
+export function groupsOf(count: number, rate: Rate): { readonly first: number; readonly count: number }[] {
+  const length = groupLength(rate);
+  return Array.from({ length: Math.ceil(count / length) }, (_, i) => ({
+    first: i * length,
+    count: Math.min(length, count - i * length),
+  }));
+}
