@@ -31,8 +31,12 @@ export async function build(force = false) {
     cwd: `${root}apps/studio`,
     env: { ...process.env, CI: '1', EXPO_NO_TELEMETRY: '1' },
   });
-  await writeVersion(`${root}apps/studio/dist`);
-  await compress(`${root}apps/studio/dist`);
+  const dist = `${root}apps/studio/dist`;
+  const { writeManifest, writeServiceWorker } = await import('./offline.mjs');
+  writeManifest(dist);
+  await writeVersion(dist);
+  await writeServiceWorker(dist, filesOf(dist));
+  await compress(dist);
 }
 
 /** Writes down the version of what was built: a hash of its names and contents, so that the same sources are one version. */

@@ -33,11 +33,14 @@ function launch(userDataDir?: string): Promise<Browser> {
 
 /** The app served and a browser on it, with downloads in a folder of their own. */
 export class Session {
+  /** @param offline whether pages keep the app for times without a network */
+  constructor(private readonly offline: boolean) {}
+
   /** Errors pages reported: there should be none. */
   readonly faults: string[] = [];
   readonly downloads = mkdtempSync(join(tmpdir(), 'fresh-reel-'));
 
-  private readonly app = createApp();
+  app = createApp();
   browser!: Browser;
   address!: string;
 
@@ -87,6 +90,11 @@ export class Session {
         document.head.append(style);
       });
     });
+    // Keeping the app for times without a network is seconds of work, and has tests of its own.
+    if (!this.offline)
+      await page.evaluateOnNewDocument(() =>
+        Object.defineProperty(Navigator.prototype, 'serviceWorker', { value: undefined }),
+      );
     await prepare?.(page);
     await page.goto(this.address + path);
     return page;
@@ -118,9 +126,10 @@ export class Session {
 /**
  * A session for the tests of a file: it begins before them, and at the end no page may have complained.
  * @param demoShelf whether the app is to put the demo's files on the shelf
+ * @param offline whether it is kept for times without a network
  */
-export function serve({ demoShelf = false } = {}): Session {
-  const session = new Session();
+export function serve({ demoShelf = false, offline = false } = {}): Session {
+  const session = new Session(offline);
   beforeAll(async () => {
     await session.start();
     if (!demoShelf) await session.withoutDemoShelf();

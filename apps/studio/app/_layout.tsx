@@ -5,6 +5,7 @@ import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { loadEditor } from '@/editor/loadEditor';
 import { clearOutFiles } from '@/media/files/outFile';
+import { keepOffline } from '@/offline/offline';
 import { startQueue } from '@/render/jobs';
 import { startDemoShelf } from '@/shelf/demoShelf';
 import { onStored } from '@/storage/changes';
@@ -49,6 +50,7 @@ export default function Layout() {
       .then(() => new Promise((resolve) => setTimeout(resolve, SHELF_AFTER)))
       .then(loadEditor)
       .then(startDemoShelf)
+      .then(keepOffline)
       .catch(() => undefined);
   }, []);
   return (

@@ -9,6 +9,7 @@ import { announce } from '../ui/announce';
 import { conduct } from './conduct';
 import { clearJournals, removeJournal } from './journal';
 import { keepRender, keptRenders } from './keptRenders';
+import { notify } from './notices';
 import { type QueueHost, type QueueWord, type RenderJob, RenderQueue } from './queue';
 import { clearBrokenRenders, removeStoredRender } from './storeFile';
 import { whileRendering } from './whileRendering';
@@ -47,7 +48,9 @@ const listeners = new Set<() => void>();
 const queue = new RenderQueue(host, (ended) => {
   whileRendering(isBusy(queue.jobs));
   for (const listener of listeners) listener();
-  if (ended) announce(endText(ended));
+  if (!ended) return;
+  announce(endText(ended));
+  if (ended.state !== 'cancelled') void notify(endText(ended)).catch(() => undefined);
 });
 
 const subscribe = (listener: () => void) => {
@@ -57,6 +60,9 @@ const subscribe = (listener: () => void) => {
 
 const isBusy = (jobs: readonly RenderJob[]) =>
   jobs.some((job) => job.state === 'running' || job.state === 'waiting');
+
+/** Whether any render runs or waits to, in whichever tab. */
+export const useIsBusy = (): boolean => useSyncExternalStore(subscribe, () => isBusy(queue.jobs));
 
 /** Whether a render runs: tells of its beginning and its end, and not of each frame. */
 export const useIsRendering = (): boolean =>

@@ -1,9 +1,13 @@
 import { useRouter } from 'expo-router';
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { forgetRender, pauseRender, resumeRender, useRenderJobs } from '../render/jobs';
+import { askToNotify, canNotify } from '../render/notices';
 import type { RenderJob } from '../render/queue';
 import { Place } from '../shell/Place';
+import { usePreferences, useSetPreferences } from '../storage/queries';
 import { Button } from '../ui/Button';
+import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { bytesText } from '../ui/units';
 import { JobRow } from './JobRow';
@@ -69,6 +73,7 @@ function UnderWay({ jobs }: { jobs: readonly RenderJob[] }) {
       <Txt kind="small" tone="quiet">
         You can work on, close the tab or the browser: a render goes on from the last second it has written.
       </Txt>
+      <Notices />
       {jobs.map((job) => (
         <JobRow
           key={job.id}
@@ -76,6 +81,36 @@ function UnderWay({ jobs }: { jobs: readonly RenderJob[] }) {
           line={job.state === 'running' ? undefined : { place: inLine.indexOf(job), count: inLine.length }}
         />
       ))}
+    </View>
+  );
+}
+
+/** Whether the end of a render is told to a user who looks at something else. */
+function Notices() {
+  const preferences = usePreferences();
+  const set = useSetPreferences();
+  const [refused, setRefused] = useState(false);
+  if (!canNotify()) return null;
+  const on = preferences.notices && Notification.permission === 'granted';
+  const change = async (wanted: boolean) => {
+    const allowed = !wanted || (await askToNotify());
+    setRefused(!allowed);
+    if (allowed) set({ notices: wanted });
+  };
+  return (
+    <View>
+      <Toggle
+        label="Tell me when one is done"
+        value={on}
+        onChange={(wanted) => void change(wanted)}
+        testID="notices"
+      />
+      {refused && (
+        <Txt kind="small" tone="amber">
+          The browser does not allow it. Allow notifications for this page in its settings, then switch it on
+          again.
+        </Txt>
+      )}
     </View>
   );
 }

@@ -1,7 +1,10 @@
 import { usePathname } from 'expo-router';
 import { type ReactNode, useCallback, useRef } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { useRenderJobs } from '../render/jobs';
+import { openNewer, useHasNewer } from '../offline/offline';
+import { useIsBusy, useRenderJobs } from '../render/jobs';
+import { Banner } from '../ui/Banner';
+import { Button } from '../ui/Button';
 import { Icon, type IconName } from '../ui/Icon';
 import { LinkPress } from '../ui/LinkPress';
 import { Txt } from '../ui/Txt';
@@ -57,11 +60,28 @@ export function Place({ title, beside, children, testID, broad }: Props) {
             </Txt>
             {beside}
           </View>
+          <Newer />
           {children}
         </ScrollerProvider>
       </ScrollView>
       {!wide && <Places kind={low ? 'low' : 'narrow'} />}
     </View>
+  );
+}
+
+/** That a newer version is ready; never in the middle of a render. */
+function Newer() {
+  const newer = useHasNewer();
+  const busy = useIsBusy();
+  if (!newer || busy) return null;
+  return (
+    <Banner
+      kind="info"
+      testID="newer"
+      action={<Button title="Open it" small onPress={openNewer} testID="open-newer" />}
+    >
+      A newer Fresh Reel is ready. What you have made stays as it is.
+    </Banner>
   );
 }
 

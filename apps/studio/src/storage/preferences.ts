@@ -32,6 +32,8 @@ const preferencesSchema = z.object({
   recent: z.array(z.string()).max(40).catch([]),
   /** Whether single letters and signs are keys in Place. */
   singleKeys: z.boolean().catch(true),
+  /** Whether the end of a render is told outside the page. */
+  notices: z.boolean().catch(false),
 });
 
 export type Preferences = z.infer<typeof preferencesSchema>;
@@ -43,6 +45,7 @@ export const FIRST_PREFERENCES: Preferences = {
   favourites: [],
   recent: [],
   singleKeys: true,
+  notices: false,
 };
 
 const KEY = 'preferences';

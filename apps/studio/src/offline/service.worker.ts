@@ -1,0 +1,78 @@
+/**
+ * The app without a network. All that it is built of is kept when it is first opened, but for fonts of thousands of
+ * letters, which are kept once they were used. A newer version is kept beside the one that runs, and takes its place
+ * when the user says so. It is bundled by itself (`scripts/offline.mjs`), which knows all files.
+ */
+import {
+  addPlugins,
+  cleanupOutdatedCaches,
+  createHandlerBoundToURL,
+  precacheAndRoute,
+} from 'workbox-precaching';
+import { RangeRequestsPlugin } from 'workbox-range-requests';
+import { NavigationRoute, registerRoute } from 'workbox-routing';
+import { CacheFirst } from 'workbox-strategies';
+
+/** Files of the app; the name of one without a revision holds its content's hash. */
+declare const FILES: { readonly url: string; readonly revision: string | null }[];
+/** Large files and their revisions. */
+declare const LARGE: Readonly<Record<string, string>>;
+
+/** The part of a service worker's scope that is used here. */
+interface Scope {
+  skipWaiting(): Promise<void>;
+  readonly clients: {
+    claim(): Promise<void>;
+    matchAll(options: { type: 'window' }): Promise<readonly { focus(): Promise<unknown> }[]>;
+    openWindow(path: string): Promise<unknown>;
+  };
+  addEventListener(type: 'message', listener: (event: MessageEvent) => void): void;
+  addEventListener(
+    type: 'activate',
+    listener: (event: { waitUntil(work: Promise<unknown>): void }) => void,
+  ): void;
+  addEventListener(
+    type: 'notificationclick',
+    listener: (event: { notification: Notification; waitUntil(work: Promise<unknown>): void }) => void,
+  ): void;
+}
+const scope = self as unknown as Scope;
+
+// Clips are asked for in parts.
+addPlugins([new RangeRequestsPlugin()]);
+precacheAndRoute(FILES, { cleanURLs: false });
+cleanupOutdatedCaches();
+// Every address that is no file is the app's own.
+registerRoute(new NavigationRoute(createHandlerBoundToURL('/index.html'), { denylist: [/^\/api\//] }));
+
+const LARGE_CACHE = 'large-files';
+const keyOf = (url: string) => `${url}?revision=${LARGE[new URL(url).pathname]}`;
+registerRoute(
+  ({ url }) => url.pathname in LARGE,
+  new CacheFirst({
+    cacheName: LARGE_CACHE,
+    plugins: [{ cacheKeyWillBeUsed: async ({ request }) => keyOf(request.url) }],
+  }),
+);
+
+scope.addEventListener('activate', (event) => {
+  event.waitUntil(dropOld().then(() => scope.clients.claim()));
+});
+
+/** Removes large files of versions before this one. */
+async function dropOld(): Promise<void> {
+  const cache = await caches.open(LARGE_CACHE);
+  const now = new Set(Object.keys(LARGE).map((path) => keyOf(new URL(path, location.href).href)));
+  for (const { url } of await cache.keys()) if (!now.has(url)) await cache.delete(url);
+}
+
+// A notice that is touched leads to the app.
+scope.addEventListener('notificationclick', (event) => {
+  event.notification.close();
+  const windows = scope.clients.matchAll({ type: 'window' });
+  event.waitUntil(windows.then(([first]) => (first ? first.focus() : scope.clients.openWindow('/renders'))));
+});
+
+scope.addEventListener('message', ({ data }) => {
+  if (data === 'renew') void scope.skipWaiting();
+});

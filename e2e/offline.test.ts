@@ -1,0 +1,65 @@
+/** The app without a network, and when a newer one is there. */
+
+import { appendFileSync, cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { createApp, STUDIO } from '../apps/server/src/app';
+import { id, LAPTOP, look, PHONE, renderNow, serve, tap } from './support/browser';
+
+jest.setTimeout(240_000);
+const session = serve({ offline: true });
+
+it('can be installed: a manifest with icons, and a service worker that is in place', async () => {
+  const page = await session.page(PHONE, '/templates');
+  const manifest = await page.evaluate(async () => {
+    const link = document.querySelector<HTMLLinkElement>('link[rel=manifest]')!;
+    const reply = await fetch(link.href);
+    const told = (await reply.json()) as { display: string; icons: { src: string; sizes: string }[] };
+    const sizes = await Promise.all(
+      told.icons.map(async ({ src, sizes: wanted }) => {
+        const { width, height } = await createImageBitmap(await (await fetch(src)).blob());
+        return `${width}x${height}` === wanted;
+      }),
+    );
+    return { type: reply.headers.get('content-type'), display: told.display, sizes };
+  });
+  expect(manifest.type).toContain('application/manifest+json');
+  expect(manifest).toMatchObject({ display: 'standalone', sizes: [true, true, true] });
+  await page.waitForFunction(() => navigator.serviceWorker.controller !== null, { timeout: 120_000 });
+  await page.close();
+});
+
+it('opens, shows and renders without a network, and says when a newer version is there', async () => {
+  const port = Number(new URL(session.address).port);
+  await session.app.close();
+  const page = await session.page(LAPTOP, '/templates');
+  await page.waitForSelector('[data-testid^="template-card-"]');
+  await page.goto(`${session.address}/reels/demo-sting`);
+  await tap(page, 'step-render');
+  const without = await look(page, 'preview');
+  expect(await renderNow(page, 'png', '540')).toContain('1 frame');
+
+  // With a network again: the picture is the same, so nothing that it needs was missing.
+  const folder = mkdtempSync(join(tmpdir(), 'fresh-reel-newer-'));
+  cpSync(STUDIO, folder, { recursive: true });
+  appendFileSync(`${folder}/sw.js`, '\n// a newer one');
+  rmSync(`${folder}/sw.js.br`, { force: true });
+  session.app = createApp(folder);
+  await session.app.listen({ port, host: '127.0.0.1' });
+  await page.reload();
+  await tap(page, 'step-render');
+  await page.waitForSelector(id('output-format'));
+  expect(await look(page, 'preview')).toBe(without);
+
+  await page.goto(`${session.address}/reels`);
+  await page.waitForSelector(id('newer'), { timeout: 60_000 });
+  await tap(page, 'open-newer');
+  await page.waitForSelector(id('newer'), { hidden: true });
+  const running = await page.evaluate(async () => {
+    const registration = await navigator.serviceWorker.ready;
+    return [registration.waiting === null, (await caches.keys()).some((name) => name.includes('precache'))];
+  });
+  expect(running).toEqual([true, true]);
+  expect(readFileSync(`${folder}/sw.js`, 'utf8')).toContain('a newer one');
+  rmSync(folder, { recursive: true, force: true });
+});
