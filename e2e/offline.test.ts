@@ -3,7 +3,8 @@
 import { appendFileSync, cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { createApp, STUDIO } from '../apps/server/src/app';
+import { createApp } from '../apps/server/src/app';
+import { STUDIO } from '../apps/server/src/built';
 import { id, LAPTOP, look, PHONE, renderNow, serve, tap } from './support/browser';
 
 jest.setTimeout(240_000);

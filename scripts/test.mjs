@@ -12,6 +12,7 @@ const programs = ensurePrograms({
   chromium: 'chromium',
   ffprobe: 'ffmpeg',
   'hb-shape': 'libharfbuzz-bin',
+  'redis-server': 'redis-server',
   // Unicode's own test files.
   '/usr/share/unicode/BidiCharacterTest.txt': 'unicode-data',
 });

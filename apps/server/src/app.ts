@@ -1,10 +1,12 @@
 import { existsSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
 import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyInstance } from 'fastify';
+import { askForToken } from './access';
+import { STUDIO } from './built';
 import { footage } from './footage/routes';
-
-export const STUDIO = fileURLToPath(new URL('../../studio/dist/', import.meta.url));
+import type { RenderDesk } from './renders/desk';
+import type { Metrics } from './renders/metrics';
+import { renders as renderRoutes } from './renders/routes';
 
 /** What users open comes from anywhere; the page itself talks to this server alone. */
 const PAGE_POLICY =
@@ -14,12 +16,20 @@ const UNPACKER = /\/_expo\/static\/js\/web\/unpack-[0-9a-f]+\.js(\.br)?$/;
 const UNPACKER_POLICY =
   "default-src 'none'; script-src 'self' 'wasm-unsafe-eval' 'unsafe-eval'; connect-src data:";
 
+/** What a server does besides giving out the app. */
+export interface Services {
+  /** Renders what is sent to it. */
+  readonly renders?: { readonly desk: RenderDesk; readonly metrics: Metrics };
+  /** What is asked for before it does anything. */
+  readonly token?: string | undefined;
+}
+
 /**
- * The server: gives out the built app, and makes working copies of footage that browsers do not play. Every path that is not a file is the app's own, so that a reel's address can be
- * reloaded.
+ * The server: gives out the built app, makes working copies of footage that browsers do not play, and renders. Every
+ * path that is not a file is the app's own, so that a reel's address can be reloaded.
  * @throws {Error} when the app was not built
  */
-export function createApp(folder = STUDIO): FastifyInstance {
+export function createApp(folder = STUDIO, { renders, token }: Services = {}): FastifyInstance {
   if (!existsSync(`${folder}/index.html`))
     throw new Error('The studio is not built. Run npm start, or npm run build first.');
   const app = Fastify({ logger: false, forceCloseConnections: true });
@@ -29,7 +39,12 @@ export function createApp(folder = STUDIO): FastifyInstance {
     // A file that is served may have said another one; the address asked for never does.
     if (!reply.raw.hasHeader('Content-Security-Policy')) reply.header('Content-Security-Policy', PAGE_POLICY);
   });
+  if (token) askForToken(app, token);
   app.register(footage);
+  if (renders) {
+    app.register(renderRoutes, renders);
+    app.addHook('onClose', () => renders.desk.close());
+  }
   app.register(fastifyStatic, {
     root: folder,
     cacheControl: false,

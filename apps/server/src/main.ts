@@ -1,22 +1,48 @@
-import { parseArgs } from 'node:util';
+import { z } from 'zod';
 import { createApp } from './app';
+import { builtVersion } from './built';
+import { RenderDesk } from './renders/desk';
+import { LocalCrew } from './renders/localCrew';
+import { Metrics } from './renders/metrics';
+import { readSettings, type Settings } from './settings';
 
-const { values } = parseArgs({
-  options: {
-    port: { type: 'string', default: process.env.PORT ?? '4173' },
-    host: { type: 'string', default: '127.0.0.1' },
-  },
-});
-
-const app = createApp();
+let settings: Settings;
 try {
-  const address = await app.listen({ port: Number(values.port), host: values.host });
-  console.log(`\nFresh Reel is running at ${address.replace('127.0.0.1', 'localhost')}\n`);
+  settings = readSettings(process.argv.slice(2), process.env);
+} catch (error) {
+  const told = error instanceof z.ZodError ? z.prettifyError(error) : (error as Error).message;
+  console.error(told);
+  process.exit(1);
+}
+const { port, host, token, data, redis, limits } = settings;
+
+const metrics = new Metrics();
+const version = await builtVersion();
+/** Where machines in a row reach this one. */
+let reached = settings.address;
+const crew = redis
+  ? (await import('./renders/queueCrew')).crewOn(redis, version, () => reached!)
+  : ({ folder }: { folder: string }) => new LocalCrew(folder);
+const desk = await RenderDesk.open({ folder: data, crew, version, limits, metrics }).catch((error: Error) => {
+  console.error(error.message);
+  process.exit(1);
+});
+metrics.watch(() => {
+  const counts: Record<string, number> = { waiting: 0, running: 0, done: 0, failed: 0 };
+  for (const { state } of desk.list()) counts[state] = (counts[state] ?? 0) + 1;
+  return counts;
+});
+const app = createApp(undefined, { renders: { desk, metrics }, token });
+try {
+  const address = await app.listen({ port, host });
+  reached ??= address;
+  desk.start();
+  console.log(
+    `\nFresh Reel is running at ${address.replace('127.0.0.1', 'localhost')}${token ? `/?token=${token}` : ''}\n`,
+  );
 } catch (error) {
   const busy = (error as { code?: string }).code === 'EADDRINUSE';
-  console.error(
-    busy ? `Port ${values.port} is taken. Try npm start -- --port 4174.` : (error as Error).message,
-  );
+  console.error(busy ? `Port ${port} is taken. Try npm start -- --port 4174.` : (error as Error).message);
   process.exit(1);
 }
 for (const signal of ['SIGINT', 'SIGTERM'] as const)

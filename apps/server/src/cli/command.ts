@@ -15,7 +15,8 @@ export const USAGE = `Usage:
                    [--originals <folder>]
   fresh-reel exchange <reel file> [--otio out.otio] [--edl out.edl] [--vtt out.vtt] [--srt out.srt]
                       [--start 01:00:00:00] [--ending mov]
-  fresh-reel follow <clip> --at X,Y [--size N] [--frame F] [--json]`;
+  fresh-reel follow <clip> --at X,Y [--size N] [--frame F] [--json]
+  fresh-reel work --redis redis://machine:6379 [--token ...] [--data <folder>]`;
 
 /** Something is wrong with what was asked for. */
 export class CommandError extends Error {}

@@ -43,6 +43,13 @@ export async function main(args: readonly string[]): Promise<number> {
           );
       return found.some((f) => f.wrong) ? 1 : 0;
     }
+    if (verb === 'work') {
+      const { parseWorkCommand, work } = await import('../renders/work');
+      const stop = new AbortController();
+      for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
+      await work(parseWorkCommand(rest, process.env), (line) => console.log(line), stop.signal);
+      return 0;
+    }
     if (verb === 'follow') {
       const { follow, parseFollowCommand } = await import('./follow');
       const command = parseFollowCommand(rest);

@@ -83,7 +83,7 @@ export async function renderReel(
   try {
     if (codec) {
       const out = join(work, basename(path));
-      const terms = filmTerms(command, codec, stretch);
+      const terms = filmTerms(command, codec, scene.transparent, rate);
       const sound = filmFacts(codec).sound ? await writeSound(stretch, join(work, 'sound.wav')) : undefined;
       await writeFilm(
         { codec, size, rate, ...terms, out, ...(sound ? { sound } : {}) },
@@ -111,7 +111,7 @@ export async function renderReel(
 export type Output = Omit<RenderCommand, 'what' | 'fill' | 'originals'>;
 
 /** The frames of a reel that are rendered. */
-interface Stretch {
+export interface Stretch {
   readonly scene: ReelScene;
   readonly studio: NodeStudio;
   readonly rate: Rate;
@@ -120,7 +120,7 @@ interface Stretch {
 }
 
 /** Writes what is heard of a stretch as a WAV file. @returns its path, or nothing where all is silent */
-async function writeSound(
+export async function writeSound(
   { scene, studio, rate, from, count }: Stretch,
   path: string,
 ): Promise<string | undefined> {
@@ -145,11 +145,15 @@ async function writeSound(
   return path;
 }
 
-/** How a film keeps transparency, and its first timecode. */
-function filmTerms(
-  { alpha, timecode }: Output,
+/**
+ * How a film keeps transparency, and its first timecode.
+ * @throws {CommandError} when the codec keeps none, or the timecode is none of this rate
+ */
+export function filmTerms(
+  { alpha, timecode }: { readonly [K in 'alpha' | 'timecode']?: Output[K] },
   codec: FilmCodec,
-  { scene, rate }: Stretch,
+  transparent: boolean,
+  rate: Rate,
 ): Pick<FilmPlan, 'alpha' | 'timecode'> {
   const able = filmFacts(codec).alpha;
   if (!able && alpha !== undefined && alpha !== 'none')
@@ -162,7 +166,7 @@ function filmTerms(
     throw new CommandError(`--timecode: ${messageOf(error)}`);
   }
   return {
-    alpha: able && scene.transparent ? (alpha ?? 'straight') : 'none',
+    alpha: able && transparent ? (alpha ?? 'straight') : 'none',
     timecode: timecode ?? timecodeAt(0, rate),
   };
 }

@@ -2,20 +2,13 @@ import { createReadStream } from 'node:fs';
 import { hasFfmpeg } from '@fresh-reel/node-host';
 import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify';
 import { z } from 'zod';
+import { ownOnly } from '../access';
 import { CopyDesk, FootageError } from './copyDesk';
 
 /** Where the app sends footage that the browser does not play. */
 export const FOOTAGE_PATH = '/api/footage';
 
 const params = z.object({ id: z.uuid() });
-
-/** Whether a request comes from a page of this server: footage of other pages' is none of ours. */
-function isOwn({ headers }: FastifyRequest): boolean {
-  const site = headers['sec-fetch-site'];
-  if (site !== undefined && site !== 'same-origin' && site !== 'none') return false;
-  const { origin, host } = headers;
-  return origin === undefined || (URL.canParse(origin) && new URL(origin).host === host);
-}
 
 /**
  * Working copies of footage: a file is sent (`POST`), asked after (`GET /:id`), its copy fetched (`GET /:id/copy`), and
@@ -24,9 +17,7 @@ function isOwn({ headers }: FastifyRequest): boolean {
 export const footage: FastifyPluginAsync = async (app) => {
   const desk = new CopyDesk();
   app.addHook('onClose', () => desk.close());
-  app.addHook('onRequest', async (request, reply) => {
-    if (!isOwn(request)) await reply.code(403).send({ error: 'Only the app itself may send footage here.' });
-  });
+  app.addHook('onRequest', ownOnly);
   // A file goes by piece by piece, however large; nothing of it is parsed.
   app.addContentTypeParser('application/octet-stream', (_request, payload, done) => done(null, payload));
 

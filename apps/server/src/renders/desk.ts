@@ -1,0 +1,435 @@
+import { randomUUID } from 'node:crypto';
+import { EventEmitter } from 'node:events';
+import { mkdir, open, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Readable } from 'node:stream';
+import { fileStem, filmFacts, messageOf, type ReelScene } from '@fresh-reel/core';
+import { joinFilm, whyNoFilm } from '@fresh-reel/node-host';
+import { z } from 'zod';
+import { CommandError } from '../cli/command';
+import { filmTerms, writeSound } from '../cli/render';
+import type { Crew } from './crew';
+import { openStudio, takeIn } from './document';
+import { holdFolder } from './holdFolder';
+import type { Metrics } from './metrics';
+import {
+  endingOf,
+  LIMITS,
+  type Limits,
+  type Paint,
+  paintSchema,
+  pieceKey,
+  type RangeOrder,
+  rangesOf,
+  type Wish,
+} from './order';
+import { Store } from './store';
+
+const STATES = ['waiting', 'running', 'done', 'failed', 'cancelled'] as const;
+
+/** A render as it is kept. */
+const recordSchema = z.strictObject({
+  id: z.uuid(),
+  /** Of its film. */
+  fileName: z.string(),
+  state: z.enum(STATES),
+  /** Why it failed. */
+  message: z.string().optional(),
+  paint: paintSchema,
+  timecode: z.string(),
+  /** ISO 8601 instants. */
+  created: z.string(),
+  ended: z.string().optional(),
+  /** Bytes of its film. */
+  bytes: z.number().optional(),
+});
+type RenderRecord = z.infer<typeof recordSchema>;
+
+/** What is told of a render. */
+export interface RenderState extends Omit<RenderRecord, 'paint' | 'timecode'> {
+  readonly codec: Paint['codec'];
+  readonly size: Paint['size'];
+  readonly rate: Paint['rate'];
+  readonly alpha: Paint['alpha'];
+  /** Frames in all, and those that are painted. */
+  readonly count: number;
+  readonly frames: number;
+}
+
+/** Something asked for is not possible; `status` is the one of HTTP. */
+export class RenderRefused extends Error {
+  override readonly name = 'RenderRefused';
+  constructor(
+    message: string,
+    readonly status: 404 | 409 | 413 | 422 | 429,
+  ) {
+    super(message);
+  }
+}
+
+/** Days after which a piece that nobody used goes. */
+const PIECES_FOR = 7;
+
+interface Job {
+  record: RenderRecord;
+  frames: number;
+  stop: AbortController;
+}
+
+interface DeskOptions {
+  readonly folder: string;
+  readonly crew: (store: Store) => Crew;
+  readonly version: string;
+  readonly limits?: Partial<Limits>;
+  readonly metrics?: Metrics;
+}
+
+/**
+ * The renders of a server, one after the other, each in pieces that a crew makes. The queue lies in files, so that it
+ * lives through a restart; pieces that were made are not made again.
+ */
+export class RenderDesk {
+  readonly store: Store;
+  private readonly jobs = new Map<string, Job>();
+  private readonly crew: Crew;
+  private readonly limits: Limits;
+  private readonly told = new EventEmitter().setMaxListeners(0);
+  private running: Promise<void> | undefined;
+  private started = false;
+  private closed = false;
+
+  private constructor(
+    private readonly options: DeskOptions,
+    private readonly free: () => Promise<void>,
+  ) {
+    this.store = new Store(options.folder);
+    this.crew = options.crew(this.store);
+    this.limits = { ...LIMITS, ...options.limits };
+  }
+
+  /**
+   * Opens a desk, with what an earlier one has left. It works from its `start` on.
+   * @throws {Error} when another server has its folder
+   */
+  static async open(options: DeskOptions): Promise<RenderDesk> {
+    await mkdir(options.folder, { recursive: true });
+    const free = await holdFolder(options.folder);
+    const desk = new RenderDesk(options, free);
+    await rm(join(options.folder, 'coming'), { recursive: true, force: true });
+    await desk.load();
+    await desk.dropOldPieces();
+    return desk;
+  }
+
+  start(): void {
+    this.started = true;
+    this.next();
+  }
+
+  /** All renders, the oldest first. */
+  list(): RenderState[] {
+    return [...this.jobs.values()].map(stateOf);
+  }
+
+  state(id: string): RenderState | undefined {
+    const job = this.jobs.get(id);
+    return job && stateOf(job);
+  }
+
+  /** Hears of every change of a render. @returns a function that stops hearing */
+  hear(id: string, listener: (state: RenderState) => void): () => void {
+    this.told.on(id, listener);
+    return () => this.told.off(id, listener);
+  }
+
+  /**
+   * Takes a reel file and puts its render in the queue.
+   * @throws {RenderRefused} when it cannot be rendered, or is beyond a limit
+   */
+  async take(stream: Readable, wish: Wish): Promise<RenderState> {
+    const open = [...this.jobs.values()].filter((j) => isOpen(j.record)).length;
+    if (open >= this.limits.jobs)
+      throw new RenderRefused(`${open} renders are waiting, and no more are taken. Try again later.`, 429);
+    const path = await this.store.beside();
+    try {
+      await receive(stream, path, this.limits.bytes);
+      const { hash, used } = await takeIn(path, this.store, (scene, _, name) =>
+        this.planOf(scene, name, wish),
+      );
+      const record: RenderRecord = {
+        ...{ id: randomUUID(), fileName: used.fileName, state: 'waiting', timecode: used.timecode },
+        ...{ paint: { ...used.paint, document: hash }, created: new Date().toISOString() },
+      };
+      const job: Job = { record, frames: 0, stop: new AbortController() };
+      await this.keep(job);
+      this.jobs.set(record.id, job);
+      this.next();
+      return stateOf(job);
+    } catch (error) {
+      if (error instanceof RenderRefused) throw error;
+      if (error instanceof CommandError || (error as Error).name === 'DocumentError')
+        throw new RenderRefused(messageOf(error).replace(/--(\w+)/g, '$1'), 422);
+      throw error;
+    } finally {
+      await rm(path, { force: true });
+    }
+  }
+
+  /** The film of a render that is done. */
+  async film(id: string): Promise<{ path: string; size: number; name: string } | undefined> {
+    const record = this.jobs.get(id)?.record;
+    if (record?.state !== 'done') return undefined;
+    const path = join(this.resultFolder(id), record.fileName);
+    return { path, size: (await stat(path)).size, name: record.fileName };
+  }
+
+  /** Stops a render, or lets go of a film. @returns whether there was one */
+  async drop(id: string): Promise<boolean> {
+    const job = this.jobs.get(id);
+    if (!job) return false;
+    this.jobs.delete(id);
+    if (isOpen(job.record)) {
+      this.options.metrics?.ended('cancelled');
+      job.record = { ...job.record, state: 'cancelled' };
+      job.stop.abort();
+      this.tell(job);
+    }
+    await rm(this.recordPath(id), { force: true });
+    await rm(this.resultFolder(id), { recursive: true, force: true });
+    return true;
+  }
+
+  /** Stops working; what is not finished goes on when a desk is opened here again. */
+  async close(): Promise<void> {
+    this.closed = true;
+    for (const job of this.jobs.values()) job.stop.abort();
+    await this.running;
+    await this.crew.close();
+    await this.free();
+  }
+
+  private async planOf(
+    scene: ReelScene,
+    name: string,
+    wish: Wish,
+  ): Promise<{ paint: Omit<Paint, 'document'>; fileName: string; timecode: string }> {
+    const { codec } = wish;
+    const { pixels, frames } = this.limits;
+    const [width, height] = wish.size?.split('x').map(Number) ?? [];
+    const size = width && height ? { width, height } : scene.reel.frame;
+    if (size.width * size.height > pixels || Math.min(size.width, size.height) < 16)
+      throw new RenderRefused(
+        `A frame of ${size.width} x ${size.height} is not rendered here: 16 pixels a side at least, ${pixels} in all at most.`,
+        422,
+      );
+    const rate = wish.rate ?? scene.reel.rate;
+    const total = scene.frameCount(rate);
+    const [from = 0, to = total - 1] = wish.frames?.split('-').map(Number) ?? [];
+    if (to < from || to >= total)
+      throw new RenderRefused(
+        `The last frame is ${total - 1}, so frames ${from} to ${to} are not all there.`,
+        422,
+      );
+    const count = to - from + 1;
+    if (count > frames)
+      throw new RenderRefused(
+        `${count} frames are more than the ${frames} that are rendered here at once.`,
+        422,
+      );
+    const fileName = `${wish.name ?? fileStem(name)}.${endingOf(codec)}`;
+    const why = await whyNoFilm({ codec, size: { width: size.width, height: size.height }, out: fileName });
+    if (why) throw new RenderRefused(why, 422);
+    const { alpha, timecode } = filmTerms(wish, codec, scene.transparent, rate);
+    const { version } = this.options;
+    return {
+      paint: { codec, size: { width: size.width, height: size.height }, rate, alpha, from, count, version },
+      fileName,
+      timecode,
+    };
+  }
+
+  /** Begins with the next render that waits. */
+  private next(): void {
+    if (this.running || this.closed || !this.started) return;
+    const job = [...this.jobs.values()].find((j) => j.record.state === 'waiting');
+    if (!job) return;
+    this.running = this.run(job).finally(() => {
+      this.running = undefined;
+      this.next();
+    });
+  }
+
+  private async run(job: Job): Promise<void> {
+    const { id } = job.record;
+    const late = AbortSignal.timeout(this.limits.seconds * 1000);
+    const signal = AbortSignal.any([job.stop.signal, late]);
+    const begun = performance.now();
+    try {
+      await this.change(job, { state: 'running' });
+      await this.render(job, signal);
+      const film = join(this.resultFolder(id), job.record.fileName);
+      await this.change(job, {
+        state: 'done',
+        bytes: (await stat(film)).size,
+        ended: new Date().toISOString(),
+      });
+      this.options.metrics?.ended('done', (performance.now() - begun) / 1000);
+    } catch (error) {
+      // Cancelled, or the desk is closed: it goes on another time.
+      if (job.stop.signal.aborted) return;
+      const message = late.aborted
+        ? `It took longer than the ${this.limits.seconds} seconds that are given here.`
+        : messageOf(error);
+      await this.change(job, { state: 'failed', message, ended: new Date().toISOString() });
+      this.options.metrics?.ended('failed', (performance.now() - begun) / 1000);
+    }
+  }
+
+  private async render(job: Job, signal: AbortSignal): Promise<void> {
+    const { paint, timecode, fileName, id } = job.record;
+    const orders = rangesOf(paint).map((range): RangeOrder => ({ paint, ...range }));
+    const painted = new Array<number>(orders.length).fill(0);
+    const count = () => {
+      job.frames = painted.reduce((sum, n) => sum + n, 0);
+      this.tell(job);
+    };
+    const failed = new AbortController();
+    const wanted = AbortSignal.any([signal, failed.signal]);
+    const sound = this.sound(job.record, wanted);
+    const out = `${await this.store.beside()}.${endingOf(paint.codec)}`;
+    let next = 0;
+    const makeSome = async () => {
+      for (let i = next++; i < orders.length; i = next++) {
+        const order = orders[i]!;
+        if (await this.store.has('pieces', pieceKey(order))) this.options.metrics?.found();
+        else {
+          const onFrame = () => {
+            painted[i] = Math.min(order.count, painted[i]! + 1);
+            count();
+          };
+          await this.crew.make(order, onFrame, wanted);
+          this.options.metrics?.made(order.count);
+        }
+        painted[i] = order.count;
+        count();
+      }
+    };
+    try {
+      const makers = Array.from({ length: Math.min(this.crew.size, orders.length) }, makeSome);
+      const [heard] = await Promise.all([sound, ...makers]);
+      signal.throwIfAborted();
+      const pieces = orders.map((order) => ({
+        path: this.store.path('pieces', pieceKey(order)),
+        frames: order.count,
+      }));
+      await joinFilm(pieces, { ...paint, timecode, out, ...(heard ? { sound: heard } : {}) });
+      signal.throwIfAborted();
+      await mkdir(this.resultFolder(id), { recursive: true });
+      await rename(out, join(this.resultFolder(id), fileName));
+    } finally {
+      // What the others are at is not wanted any more.
+      failed.abort();
+      await rm(out, { force: true });
+      const heard = await sound.catch(() => undefined);
+      if (heard) await rm(heard, { force: true });
+    }
+  }
+
+  /** Mixes the sound of a render, once. @returns path of a WAV file, or nothing where there is none to hear */
+  private async sound({ paint }: RenderRecord, signal: AbortSignal): Promise<string | undefined> {
+    if (!filmFacts(paint.codec).sound) return undefined;
+    const { studio, scene, close } = await openStudio(this.store, paint.document);
+    try {
+      signal.throwIfAborted();
+      const path = `${await this.store.beside()}.wav`;
+      const { rate, from, count } = paint;
+      return await writeSound({ scene, studio, rate, from, count }, path);
+    } finally {
+      await close();
+    }
+  }
+
+  private async change(job: Job, part: Partial<RenderRecord>): Promise<void> {
+    job.record = { ...job.record, ...part };
+    // One that was let go of meanwhile is not written down again.
+    if (this.jobs.has(job.record.id)) await this.keep(job);
+    this.tell(job);
+  }
+
+  private tell(job: Job): void {
+    this.told.emit(job.record.id, stateOf(job));
+  }
+
+  private async keep({ record }: Job): Promise<void> {
+    const path = this.recordPath(record.id);
+    await mkdir(join(this.options.folder, 'jobs'), { recursive: true });
+    // Whole, or as it was before.
+    await writeFile(`${path}.new`, JSON.stringify(record, undefined, 2));
+    await rename(`${path}.new`, path);
+  }
+
+  private async load(): Promise<void> {
+    const folder = join(this.options.folder, 'jobs');
+    const names = await readdir(folder).catch(() => []);
+    const records: RenderRecord[] = [];
+    for (const name of names.filter((n) => n.endsWith('.json'))) {
+      const text = await readFile(join(folder, name), 'utf8');
+      const parsed = recordSchema.safeParse(jsonOf(text));
+      if (parsed.success) records.push(parsed.data);
+    }
+    records.sort((a, b) => a.created.localeCompare(b.created));
+    for (const record of records) {
+      const job: Job = {
+        record: record.state === 'running' ? { ...record, state: 'waiting' } : record,
+        frames: record.state === 'done' ? record.paint.count : 0,
+        stop: new AbortController(),
+      };
+      this.jobs.set(record.id, job);
+    }
+  }
+
+  private async dropOldPieces(): Promise<void> {
+    const folder = join(this.options.folder, 'pieces');
+    const oldest = Date.now() - PIECES_FOR * 24 * 3600 * 1000;
+    for (const hash of await readdir(folder).catch(() => []))
+      if ((await stat(join(folder, hash))).mtimeMs < oldest) await this.store.drop('pieces', hash);
+  }
+
+  private recordPath = (id: string) => join(this.options.folder, 'jobs', `${id}.json`);
+  private resultFolder = (id: string) => join(this.options.folder, 'films', id);
+}
+
+const isOpen = ({ state }: RenderRecord) => state === 'waiting' || state === 'running';
+
+function stateOf({ record, frames }: Job): RenderState {
+  const { paint, timecode: _, ...told } = record;
+  const { codec, size, rate, alpha, count } = paint;
+  return { ...told, codec, size, rate, alpha, count, frames: record.state === 'done' ? count : frames };
+}
+
+function jsonOf(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}
+
+/**
+ * Writes what is sent into a file.
+ * @throws {RenderRefused} when it is more than the limit; what is left of it is not read, and can still be answered
+ */
+async function receive(stream: Readable, path: string, limit: number): Promise<void> {
+  const file = await open(path, 'w');
+  let bytes = 0;
+  try {
+    for await (const chunk of stream.iterator({ destroyOnReturn: false }) as AsyncIterable<Buffer>) {
+      bytes += chunk.length;
+      if (bytes > limit)
+        throw new RenderRefused(`The file has more than the ${limit} bytes that are taken here.`, 413);
+      await file.write(chunk);
+    }
+  } finally {
+    await file.close();
+  }
+}

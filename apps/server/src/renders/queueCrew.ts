@@ -1,0 +1,127 @@
+import { type Job, Queue, QueueEvents } from 'bullmq';
+import type { Crew } from './crew';
+import { pieceKey, type RangeOrder } from './order';
+import type { Store } from './store';
+
+/** What a machine in a row is asked for, and of whom it gets what that takes. */
+export interface RangeTask {
+  readonly order: RangeOrder;
+  readonly server: string;
+}
+
+/** Machines of one version share a queue: those of another may paint differently. */
+export const queueName = (version: string): string => `fresh-reel-ranges-${version}`;
+
+/** How Redis is reached; what is asked while it is away waits until it is back. */
+export const connectionTo = (url: string) => ({ url, maxRetriesPerRequest: null });
+
+/** Times that a range is tried, on one machine or another. */
+const ATTEMPTS = 5;
+/** Milliseconds between looks at what is under way. */
+const LOOK_EVERY = 1000;
+/** A range is given to another machine too when it takes so many times as long as most, and so many milliseconds. */
+const SLOW = 4;
+const SLOW_AT_LEAST = 15_000;
+/** Ranges in the queue at once, of one render. */
+const IN_QUEUE = 256;
+
+/** A crew of machines that take ranges from a queue on Redis. What is in the store counts, whatever the queue says. */
+export class QueueCrew implements Crew {
+  readonly size = IN_QUEUE;
+  private readonly queue: Queue<RangeTask>;
+  private readonly events: QueueEvents;
+  /** Milliseconds that ranges took, the last ones. */
+  private readonly took: number[] = [];
+
+  constructor(
+    redis: string,
+    version: string,
+    private readonly store: Store,
+    private readonly server: () => string,
+  ) {
+    const options = { connection: connectionTo(redis) };
+    this.queue = new Queue(queueName(version), options);
+    this.events = new QueueEvents(queueName(version), options);
+    // Redis comes back, or the render waits; nothing is lost with it.
+    this.queue.on('error', () => undefined);
+    this.events.on('error', () => undefined);
+    // Each range of a render listens.
+    this.events.setMaxListeners(0);
+  }
+
+  async make(order: RangeOrder, onFrame: () => void, signal: AbortSignal): Promise<void> {
+    const key = pieceKey(order);
+    const ids = [key];
+    let painted = 0;
+    let failed: string | undefined;
+    let wake: () => void = () => undefined;
+    const progress = ({ jobId, data }: { jobId: string; data: unknown }) => {
+      if (!ids.includes(jobId) || typeof data !== 'number') return;
+      for (; painted < data; painted++) onFrame();
+    };
+    const completed = ({ jobId }: { jobId: string }) => ids.includes(jobId) && wake();
+    const gaveUp = ({ jobId, failedReason }: { jobId: string; failedReason: string }) => {
+      if (!ids.includes(jobId)) return;
+      failed = failedReason;
+      wake();
+    };
+    const aborted = () => wake();
+    this.events.on('progress', progress).on('completed', completed).on('failed', gaveUp);
+    signal.addEventListener('abort', aborted);
+    try {
+      await this.add(key, order);
+      let since: number | undefined;
+      while (!(await this.store.has('pieces', key))) {
+        signal.throwIfAborted();
+        if (failed !== undefined) throw new Error(failed);
+        const job = await this.queue.getJob(ids.at(-1)!);
+        // Redis has lost what it was told, or it is told of an end a moment later.
+        if (!job) await this.add(key, order);
+        since = job && (await job.isActive()) ? (since ?? Date.now()) : undefined;
+        if (since !== undefined && ids.length === 1 && Date.now() - since > this.slow()) {
+          ids.push(`${key}-again`);
+          await this.add(ids[1]!, order);
+        }
+        await new Promise<void>((resolve) => {
+          const timer = setTimeout(resolve, LOOK_EVERY);
+          wake = () => {
+            clearTimeout(timer);
+            resolve();
+          };
+        });
+      }
+      if (since !== undefined)
+        this.took.splice(0, this.took.length, ...this.took.slice(-49), Date.now() - since);
+    } finally {
+      this.events.off('progress', progress).off('completed', completed).off('failed', gaveUp);
+      signal.removeEventListener('abort', aborted);
+      // One that is at work finishes for nothing; one that waits does not begin.
+      for (const id of ids) await this.queue.remove(id).catch(() => undefined);
+    }
+  }
+
+  async close(): Promise<void> {
+    await Promise.all([this.queue.close(), this.events.close()]);
+  }
+
+  private add(jobId: string, order: RangeOrder): Promise<Job<RangeTask>> {
+    return this.queue.add(
+      'range',
+      { order, server: this.server() },
+      {
+        ...{ jobId, attempts: ATTEMPTS, backoff: { type: 'exponential', delay: 500 } },
+        ...{ removeOnComplete: true, removeOnFail: true },
+      },
+    );
+  }
+
+  private slow(): number {
+    const middle = [...this.took].sort((a, b) => a - b)[this.took.length >> 1];
+    return middle === undefined ? Number.POSITIVE_INFINITY : Math.max(SLOW_AT_LEAST, SLOW * middle);
+  }
+}
+
+export const crewOn =
+  (redis: string, version: string, server: () => string) =>
+  (store: Store): Crew =>
+    new QueueCrew(redis, version, store, server);

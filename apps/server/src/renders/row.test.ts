@@ -1,0 +1,109 @@
+/** Machines in a row: a real Redis, started here, and processes that join in. */
+import { type ChildProcess, spawn } from 'node:child_process';
+import { createServer } from 'node:net';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import type { RenderState } from './desk';
+import { crewOn } from './queueCrew';
+import { film, framesOf, heard, order, reelOf, type Serving, serveRenders, temporary } from './testing';
+
+const COMMAND = fileURLToPath(new URL('../../bin/fresh-reel.mjs', import.meta.url));
+const folder = temporary();
+const started: ChildProcess[] = [];
+let port: number;
+let redis: ChildProcess;
+
+const freePort = () =>
+  new Promise<number>((resolve) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const { port: free } = server.address() as { port: number };
+      server.close(() => resolve(free));
+    });
+  });
+
+/** Waits until a process says something. */
+const says = (child: ChildProcess, words: string) =>
+  new Promise<void>((resolve, reject) => {
+    let all = '';
+    const hear = (bytes: Buffer) => {
+      all += bytes.toString();
+      if (all.includes(words)) resolve();
+    };
+    child.stdout!.on('data', hear);
+    child.stderr!.on('data', hear);
+    child.once('exit', () => reject(new Error(`It ended, and said: ${all}`)));
+  });
+
+async function startRedis(): Promise<ChildProcess> {
+  const settings = ['--port', String(port), '--bind', '127.0.0.1', '--save', '', '--appendonly', 'no'];
+  const child = spawn('redis-server', [...settings, '--dir', folder.path]);
+  started.push(child);
+  await says(child, 'Ready to accept connections');
+  return child;
+}
+
+/** A machine that joins in. */
+async function join_in(name: string): Promise<ChildProcess> {
+  const child = spawn(process.execPath, [COMMAND, 'work', '--data', join(folder.path, name)], {
+    env: { ...process.env, FRESH_REEL_REDIS: `redis://127.0.0.1:${port}` },
+  });
+  started.push(child);
+  await says(child, 'Waiting for ranges');
+  return child;
+}
+
+async function kill(child: ChildProcess): Promise<void> {
+  const gone = new Promise((resolve) => child.once('exit', resolve));
+  child.kill('SIGKILL');
+  await gone;
+}
+
+/** Waits until a render has come so far. */
+const reached = ({ desk }: Serving, id: string, frame: number) =>
+  new Promise<void>((resolve) => {
+    const off = desk.hear(id, ({ frames }) => {
+      if (frames < frame) return;
+      off();
+      resolve();
+    });
+  });
+
+beforeAll(async () => {
+  port = await freePort();
+  redis = await startRedis();
+});
+afterAll(async () => {
+  for (const child of started) child.kill('SIGKILL');
+  folder.remove();
+});
+
+it('two machines make a film; one is killed, Redis loses all it knew, and the frames are those of one machine', async () => {
+  const { builtVersion } = await import('../built');
+  const version = await builtVersion();
+  const wish = { size: '192x108', rate: '12', codec: 'ffv1' };
+  const alone = await serveRenders({ folder: join(folder.path, 'alone') });
+  const one = (await (await order(alone, reelOf(15), wish)).json()) as RenderState;
+
+  let address = '';
+  const serving = await serveRenders({
+    folder: join(folder.path, 'row'),
+    crew: crewOn(`redis://127.0.0.1:${port}`, version, () => address),
+  });
+  address = serving.address;
+  const [first, second] = await Promise.all([join_in('first'), join_in('second')]);
+  await heard(alone, one.id);
+  const whole = framesOf(await film(alone, one.id, join(folder.path, 'alone.mkv')));
+  await alone.app.close();
+
+  const { id, count } = (await (await order(serving, reelOf(15), wish)).json()) as RenderState;
+  expect(whole.length).toBe(count);
+  await reached(serving, id, 30);
+  await kill(first);
+  await kill(redis);
+  redis = await startRedis();
+  const told = await heard(serving, id);
+  expect(told.at(-1)).toMatchObject({ state: 'done', frames: count });
+  expect(framesOf(await film(serving, id, join(folder.path, 'row.mkv')))).toEqual(whole);
+  second.kill('SIGTERM');
+  await serving.app.close();
+}, 120_000);

@@ -1,0 +1,142 @@
+import { createHash } from 'node:crypto';
+import { createReadStream, createWriteStream } from 'node:fs';
+import { mkdir, rm, stat } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Readable, Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { type Job, Worker } from 'bullmq';
+import { builtVersion } from '../built';
+import { CommandError, parsedArgs, TEXT, USAGE } from '../cli/command';
+import { readDocument } from './document';
+import { orderSchema, pieceKey } from './order';
+import { connectionTo, queueName, type RangeTask } from './queueCrew';
+import { RangeMaker } from './rangeMaker';
+import { type Kind, STORE_PATH, Store } from './store';
+
+interface WorkCommand {
+  readonly redis: string;
+  readonly token: string | undefined;
+  /** Where what is fetched is kept. */
+  readonly data: string;
+}
+
+/** @throws {CommandError} naming what is missing */
+export function parseWorkCommand(
+  args: readonly string[],
+  env: Readonly<Record<string, string | undefined>>,
+): WorkCommand {
+  const { values } = parsedArgs(args, { redis: TEXT, token: TEXT, data: TEXT });
+  const redis = values.redis ?? env.FRESH_REEL_REDIS;
+  if (!redis || !URL.canParse(redis) || !/^rediss?:$/.test(new URL(redis).protocol))
+    throw new CommandError(
+      `Say where the queue is: --redis redis://machine:6379, or FRESH_REEL_REDIS.\n${USAGE}`,
+    );
+  return {
+    redis,
+    token: values.token ?? env.FRESH_REEL_TOKEN,
+    data: values.data ?? join(tmpdir(), 'fresh-reel-work'),
+  };
+}
+
+/** Milliseconds after which a machine that says nothing counts as gone, and its range goes to another. */
+const SILENT = 10_000;
+/** Milliseconds between words of how far a range is. */
+const WORD_EVERY = 500;
+
+/**
+ * Takes ranges from the queue, one after the other, and brings their pieces to the server that asked for them.
+ * @param stop ends it, once the range that is under way is made
+ */
+export async function work(
+  { redis, token, data }: WorkCommand,
+  say: (line: string) => void,
+  stop: AbortSignal,
+): Promise<void> {
+  await mkdir(data, { recursive: true });
+  const store = new Store(data);
+  const maker = new RangeMaker(store);
+  const headers: Record<string, string> = token ? { Authorization: `Bearer ${token}` } : {};
+  const version = await builtVersion();
+  const range = async (job: Job<RangeTask>) => {
+    const order = orderSchema.parse(job.data.order);
+    const from = `${job.data.server}${STORE_PATH}`;
+    await fetchInto(store, from, headers, 'documents', order.paint.document);
+    const { files, fonts } = await readDocument(store, order.paint.document);
+    for (const { hash } of [...files, ...fonts]) await fetchInto(store, from, headers, 'files', hash);
+    let frames = 0;
+    let told = performance.now();
+    const path = await maker.make(order, () => {
+      frames++;
+      if (performance.now() - told > WORD_EVERY) {
+        told = performance.now();
+        job.updateProgress(frames).catch(() => undefined);
+      }
+      return true;
+    });
+    try {
+      await bring(`${from}/pieces/${pieceKey(order)}`, path, headers);
+    } finally {
+      await rm(path, { force: true });
+    }
+    say(`frames ${order.first} to ${order.first + order.count - 1}`);
+  };
+  const worker = new Worker<RangeTask>(queueName(version), range, {
+    connection: connectionTo(redis),
+    ...{ concurrency: 1, lockDuration: SILENT, stalledInterval: SILENT / 2, maxStalledCount: 100 },
+  });
+  // Redis that is away comes back.
+  worker.on('error', () => undefined);
+  worker.on('failed', (_job, error) => say(`failed: ${error.message}`));
+  say(`Waiting for ranges of version ${version}.`);
+  await new Promise<void>((resolve) => stop.addEventListener('abort', () => resolve(), { once: true }));
+  await worker.close();
+  await maker.close();
+}
+
+/**
+ * Gets what is not here yet; what comes is checked against its hash while it is written.
+ * @throws {Error} when the server does not have it, or something else came
+ */
+async function fetchInto(
+  store: Store,
+  from: string,
+  headers: Record<string, string>,
+  kind: Kind,
+  hash: string,
+): Promise<void> {
+  if (await store.has(kind, hash)) return;
+  const reply = await fetch(`${from}/${kind}/${hash}`, { headers });
+  if (!reply.ok || !reply.body)
+    throw new Error(`The server did not give what a range needs (${reply.status}). ${await reply.text()}`);
+  const path = await store.beside();
+  const sum = createHash('sha256');
+  const hashing = new Transform({
+    transform(chunk: Buffer, _encoding, done) {
+      sum.update(chunk);
+      done(null, chunk);
+    },
+  });
+  try {
+    await pipeline(Readable.fromWeb(reply.body as never), hashing, createWriteStream(path));
+    if (sum.digest('hex') !== hash) throw new Error('What the server gave is not what was asked for.');
+    await store.take(kind, hash, path);
+  } finally {
+    await rm(path, { force: true });
+  }
+}
+
+/** @throws {Error} when the server does not take it */
+async function bring(url: string, path: string, headers: Record<string, string>): Promise<void> {
+  const reply = await fetch(url, {
+    method: 'PUT',
+    headers: {
+      ...headers,
+      'Content-Type': 'application/octet-stream',
+      'Content-Length': String((await stat(path)).size),
+    },
+    body: Readable.toWeb(createReadStream(path)) as never,
+    duplex: 'half',
+  } as RequestInit);
+  if (!reply.ok) throw new Error(`The server did not take a piece (${reply.status}). ${await reply.text()}`);
+}
