@@ -7,7 +7,7 @@ import { ownOnly } from '../access';
 import { type RenderDesk, RenderRefused, type RenderState } from './desk';
 import type { Metrics } from './metrics';
 import { wishSchema } from './order';
-import { HASH, KINDS, type Kind } from './store';
+import { HASH, KINDS, type Kind, STORE_PATH } from './store';
 
 export const RENDERS_PATH = '/api/renders';
 
