@@ -114,7 +114,7 @@ export async function crew(
     return facts && facts.duration === undefined ? [[id, facts] as const] : [];
   });
   const count = Math.min(240, scene.frameCount(RATE));
-  const plan: RenderPlan = {
+  const plan: RenderPlan<'mp4'> = {
     format: 'mp4',
     width,
     height,

@@ -5,9 +5,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, Page } from 'puppeteer-core';
 import { id, LAPTOP, PHONE, pause, renderNow, serve, tap, textOf, waitForText } from './support/browser';
+import { probe } from './support/probe';
 
 jest.setTimeout(240_000);
-const session = serve();
+const session = serve({ renders: true });
 
 /** SHA-256 of each file that the page keeps in a folder. */
 const kept = (page: Page, folder: 'renders' | 'unfinished') =>
@@ -32,17 +33,18 @@ async function reached(page: Page, frame: number): Promise<void> {
   );
 }
 
-async function startRender(page: Page, format: string, size: string): Promise<void> {
+async function startRender(page: Page, format: string, size: string, rate?: string): Promise<void> {
   await tap(page, 'step-render');
   await tap(page, `output-format-${format}`);
   await tap(page, `output-size-${size}`);
+  if (rate) await tap(page, `output-rate-${rate}`);
   await page.waitForSelector(`${id('render-start')}:not([aria-disabled="true"])`);
   await tap(page, 'render-start');
 }
 
 it('a render whose browser is killed goes on in the next visit, and its file is the same as one made in one go', async () => {
   const page = await session.page(LAPTOP, '/reels/demo-sting');
-  await renderNow(page, 'webm', '540');
+  await renderNow(page, 'webm', '540', '24');
   const [whole] = await kept(page, 'renders');
   expect(await kept(page, 'unfinished')).toEqual([]);
   await page.close();
@@ -51,8 +53,9 @@ it('a render whose browser is killed goes on in the next visit, and its file is 
   let browser: Browser = await session.another(folder);
   let again = await browser.newPage();
   await again.goto(`${session.address}/reels/demo-sting`);
-  await startRender(again, 'webm', '540');
-  await reached(again, 130);
+  await startRender(again, 'webm', '540', '24');
+  // Two seconds are written, and a part of the third.
+  await reached(again, 60);
   const process = browser.process()!;
   const gone = new Promise((resolve) => process.once('exit', resolve));
   process.kill('SIGKILL');
@@ -113,4 +116,19 @@ it('renders wait in an order of the editor’s, stand still and go on, in two ta
   expect(await kept(other, 'unfinished')).toEqual([]);
   expect((await order(other)).slice(0, 2)).toEqual(['job-cancelled 960x540', 'job-cancelled 1280x720']);
   await other.close();
+});
+
+it('a film of the server’s stands in the queue like any other, and is fetched', async () => {
+  const page = await session.page(LAPTOP, '/reels/demo-strap');
+  await tap(page, 'step-render');
+  await page.waitForSelector(id('output-format-prores4444'));
+  expect(await textOf(page, 'output-format-prores4444')).toContain('Transparent.');
+  expect(await renderNow(page, 'h264', '540', '24')).toMatch(/all \d+ frames/);
+  const frames = Number(/all (\d+) frames/.exec(await textOf(page, 'render-done'))![1]);
+  await tap(page, 'render-download');
+  const found = probe(await session.downloaded('.mp4'));
+  expect([found.frames, found.codec]).toEqual([frames, 'h264']);
+  // The server keeps nothing of it that it need not.
+  expect(await page.evaluate(async () => (await fetch('/api/renders')).json())).toEqual([]);
+  await page.close();
 });

@@ -3,6 +3,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 import { createApp } from '../../apps/server/src/app';
+import { RenderDesk } from '../../apps/server/src/renders/desk';
+import { LocalCrew } from '../../apps/server/src/renders/localCrew';
+import { Metrics } from '../../apps/server/src/renders/metrics';
 import { putEntry } from './entries';
 
 export const PHONE = { width: 390, height: 844, isMobile: true, hasTouch: true };
@@ -41,6 +44,18 @@ export class Session {
   readonly downloads = mkdtempSync(join(tmpdir(), 'fresh-reel-'));
 
   app = createApp();
+
+  /** Has the server render, too. */
+  async withRenders(): Promise<void> {
+    const metrics = new Metrics();
+    const folder = mkdtempSync(join(tmpdir(), 'fresh-reel-desk-'));
+    const crew = ({ folder: store }: { folder: string }) => new LocalCrew(store);
+    const desk = await RenderDesk.open({ folder, crew, version: 'test', metrics });
+    await this.app.close();
+    this.app = createApp(undefined, { renders: { desk, metrics } });
+    this.app.addHook('onClose', async () => rmSync(folder, { recursive: true, force: true }));
+    desk.start();
+  }
   browser!: Browser;
   address!: string;
 
@@ -127,10 +142,12 @@ export class Session {
  * A session for the tests of a file: it begins before them, and at the end no page may have complained.
  * @param demoShelf whether the app is to put the demo's files on the shelf
  * @param offline whether it is kept for times without a network
+ * @param renders whether the server renders
  */
-export function serve({ demoShelf = false, offline = false } = {}): Session {
+export function serve({ demoShelf = false, offline = false, renders = false } = {}): Session {
   const session = new Session(offline);
   beforeAll(async () => {
+    if (renders) await session.withRenders();
     await session.start();
     if (!demoShelf) await session.withoutDemoShelf();
   });

@@ -6,7 +6,7 @@ import { STUDIO } from './built';
 import { footage } from './footage/routes';
 import type { RenderDesk } from './renders/desk';
 import type { Metrics } from './renders/metrics';
-import { renders as renderRoutes } from './renders/routes';
+import { FILMS_PATH, renders as renderRoutes } from './renders/routes';
 
 /** What users open comes from anywhere; the page itself talks to this server alone. */
 const PAGE_POLICY =
@@ -44,7 +44,7 @@ export function createApp(folder = STUDIO, { renders, token }: Services = {}): F
   if (renders) {
     app.register(renderRoutes, renders);
     app.addHook('onClose', () => renders.desk.close());
-  }
+  } else app.get(FILMS_PATH, async () => []);
   app.register(fastifyStatic, {
     root: folder,
     cacheControl: false,

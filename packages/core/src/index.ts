@@ -280,13 +280,16 @@ export { EXTENTS, type Extent } from './render/extents';
 export { FILM_CODECS, type FilmCodec, type FilmFacts, filmFacts, filmOfEnding } from './render/films';
 export { groupLength, groupsOf } from './render/groups';
 export {
-  FORMAT_FACTS,
   fileStem,
+  formatFacts,
+  isFilmFormat,
   OUTPUT_FORMATS,
   type OutputFormat,
   offeredSize,
   offeredSizes,
   outputName,
+  RENDER_FORMATS,
+  type RenderFormat,
   type RenderPlan,
   sequenceName,
   sizeOfSide,

@@ -92,6 +92,19 @@ export interface FilmPlan {
   readonly out: string;
 }
 
+/** What ffmpeg says of the encoders it was built with; nothing where there is none. */
+const encodersHere = async (): Promise<string | undefined> =>
+  (await run('ffmpeg', ['-hide_banner', '-encoders'], { maxBuffer: 1 << 24 }).catch(() => undefined))?.stdout;
+
+const isAmong = (encoders: string, codec: FilmCodec) =>
+  new RegExp(`^ [A-Z.]+ ${ENCODERS[codec].name} `, 'm').test(encoders);
+
+/** Kinds of film that can be written here. */
+export async function writableFilms(): Promise<FilmCodec[]> {
+  const encoders = await encodersHere();
+  return encoders ? FILM_CODECS.filter((codec) => isAmong(encoders, codec)) : [];
+}
+
 /** Why a film cannot be written, in words with what to do, or nothing. */
 export async function whyNoFilm({
   codec,
@@ -107,12 +120,10 @@ export async function whyNoFilm({
     return `${codec} takes even sides only, and ${size.width}x${size.height} is not: try --size ${size.width + (size.width % 2)}x${size.height + (size.height % 2)}.`;
   if (least && (size.width < least.width || size.height < least.height))
     return `${codec} takes ${least.width}x${least.height} and more, and ${size.width}x${size.height} is smaller.`;
-  const said = await run('ffmpeg', ['-hide_banner', '-encoders'], { maxBuffer: 1 << 24 }).catch(
-    () => undefined,
-  );
-  if (!said)
+  const encoders = await encodersHere();
+  if (!encoders)
     return 'Films are written by ffmpeg, which is not here: install it first (Debian: apt-get install ffmpeg).';
-  if (!new RegExp(`^ [A-Z.]+ ${name} `, 'm').test(said.stdout))
+  if (!isAmong(encoders, codec))
     return `The ffmpeg that is here was built without ${name}, which writes ${codec}. Install one that has it, or choose another of ${FILM_CODECS.join(', ')}.`;
   return undefined;
 }

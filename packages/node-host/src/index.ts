@@ -1,6 +1,6 @@
 export { NodeClip } from './clip';
 export { hasFfmpeg } from './ffmpeg';
-export { FilmFile, type FilmPlan, joinFilm, pieceEnding, whyNoFilm } from './filmFile';
+export { FilmFile, type FilmPlan, joinFilm, pieceEnding, whyNoFilm, writableFilms } from './filmFile';
 export { type Footage, lookAtFootage } from './footage';
 export { type GreyBytes, greyFrames, greyFrom } from './greyFrames';
 export { type OpenedPackage, openPackage } from './package';

@@ -30,6 +30,8 @@ const STATES = ['waiting', 'running', 'done', 'failed', 'cancelled'] as const;
 /** A render as it is kept. */
 const recordSchema = z.strictObject({
   id: z.uuid(),
+  /** Of whoever asked for it. */
+  key: z.string().optional(),
   /** Of its film. */
   fileName: z.string(),
   state: z.enum(STATES),
@@ -46,7 +48,7 @@ const recordSchema = z.strictObject({
 type RenderRecord = z.infer<typeof recordSchema>;
 
 /** What is told of a render. */
-export interface RenderState extends Omit<RenderRecord, 'paint' | 'timecode'> {
+export interface RenderState extends Omit<RenderRecord, 'paint' | 'timecode' | 'key'> {
   readonly codec: Paint['codec'];
   readonly size: Paint['size'];
   readonly rate: Paint['rate'];
@@ -147,6 +149,8 @@ export class RenderDesk {
    * @throws {RenderRefused} when it cannot be rendered, or is beyond a limit
    */
   async take(stream: Readable, wish: Wish): Promise<RenderState> {
+    for (const { record } of [...this.jobs.values()])
+      if (wish.key && record.key === wish.key) await this.drop(record.id);
     const open = [...this.jobs.values()].filter((j) => isOpen(j.record)).length;
     if (open >= this.limits.jobs)
       throw new RenderRefused(`${open} renders are waiting, and no more are taken. Try again later.`, 429);
@@ -159,6 +163,7 @@ export class RenderDesk {
       const record: RenderRecord = {
         ...{ id: randomUUID(), fileName: used.fileName, state: 'waiting', timecode: used.timecode },
         ...{ paint: { ...used.paint, document: hash }, created: new Date().toISOString() },
+        ...(wish.key ? { key: wish.key } : {}),
       };
       const job: Job = { record, frames: 0, stop: new AbortController() };
       await this.keep(job);
@@ -402,7 +407,7 @@ export class RenderDesk {
 const isOpen = ({ state }: RenderRecord) => state === 'waiting' || state === 'running';
 
 function stateOf({ record, frames }: Job): RenderState {
-  const { paint, timecode: _, ...told } = record;
+  const { paint, timecode: _, key: __, ...told } = record;
   const { codec, size, rate, alpha, count } = paint;
   return { ...told, codec, size, rate, alpha, count, frames: record.state === 'done' ? count : frames };
 }

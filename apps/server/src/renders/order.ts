@@ -63,6 +63,10 @@ export const wishSchema = z.object({
     .regex(/^[^\\/:*?"<>|\p{Cc}]+$/u, 'A name holds none of \\ / : * ? " < > |.')
     .optional()
     .describe("Name of the film without its ending; the reel's when absent."),
+  key: z
+    .uuid()
+    .optional()
+    .describe('Of whoever asks: a render that was asked for with it before is given up.'),
 });
 export type Wish = z.infer<typeof wishSchema>;
 

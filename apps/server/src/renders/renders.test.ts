@@ -225,6 +225,7 @@ it('the API describes itself in OpenAPI 3.1', async () => {
   expect(
     Object.fromEntries(Object.entries(described.paths).map(([p, m]) => [p, Object.keys(m).sort()])),
   ).toEqual({
+    '/api/films': ['get'],
     '/api/renders': ['get', 'post'],
     '/api/renders/{id}': ['delete', 'get'],
     '/api/renders/{id}/events': ['get'],

@@ -1,6 +1,8 @@
 import { createReadStream } from 'node:fs';
 import type { Readable } from 'node:stream';
 import swagger from '@fastify/swagger';
+import { filmFacts } from '@fresh-reel/core';
+import { writableFilms } from '@fresh-reel/node-host';
 import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify';
 import { z } from 'zod';
 import { ownOnly } from '../access';
@@ -10,6 +12,8 @@ import { wishSchema } from './order';
 import { HASH, KINDS, type Kind, STORE_PATH } from './store';
 
 export const RENDERS_PATH = '/api/renders';
+/** Which kinds of film are made here; none, where nothing is rendered. */
+export const FILMS_PATH = '/api/films';
 
 const idSchema = z.object({ id: z.uuid() });
 const hashSchema = z.object({ kind: z.enum(KINDS as [Kind, ...Kind[]]), hash: z.string().regex(HASH) });
@@ -64,6 +68,19 @@ export const renders: FastifyPluginAsync<{ desk: RenderDesk; metrics: Metrics }>
   app.get('/api/openapi.json', { schema: { hide: true } }, async () => app.swagger());
   app.get('/metrics', { schema: { hide: true } }, async (_request, reply) =>
     reply.type(metrics.registry.contentType).send(await metrics.registry.metrics()),
+  );
+
+  app.get(
+    FILMS_PATH,
+    {
+      schema: {
+        summary: 'Kinds of film that are made here',
+        response: {
+          200: { type: 'array', items: { type: 'object', properties: { codec: { type: 'string' } } } },
+        },
+      },
+    },
+    async () => (await writableFilms()).map((codec) => ({ codec, ...filmFacts(codec) })),
   );
 
   app.post(

@@ -35,11 +35,26 @@ interface Package {
  * that opens here and on the command line.
  * @returns ids of files that are not here whole, and so could not go along
  */
-export function saveReelFile(reel: Reel): Promise<string[]> {
+export async function saveReelFile(reel: Reel): Promise<string[]> {
+  const { file, left, name } = await reelFile(reel);
+  saveFile(file, name);
+  return left;
+}
+
+/** A package as a file. */
+interface Packed {
+  readonly file: Blob;
+  readonly name: string;
+  /** Ids of files that are not here whole, and so could not go along. */
+  readonly left: string[];
+}
+
+/** The reel as one file, as {@link saveReelFile} gives it. */
+export function reelFile(reel: Reel): Promise<Packed> {
   const scene = new ReelScene(reel, DOCUMENT_ONLY);
   const { embedded: _, ...document } = reel;
   const chosen = JSON.stringify(reel.tracks);
-  return savePackage({
+  return packed({
     name: reel.name,
     document: [REEL_FILE, document],
     // Samples that nobody changed are there wherever the file is opened.
@@ -49,17 +64,19 @@ export function saveReelFile(reel: Reel): Promise<string[]> {
 }
 
 /** Gives the user a template as one file, with its samples and fonts. @returns as {@link saveReelFile} */
-export function saveTemplateFile(template: Template): Promise<string[]> {
-  return savePackage({
+export async function saveTemplateFile(template: Template): Promise<string[]> {
+  const { file, left, name } = await packed({
     name: template.name,
     document: [TEMPLATE_FILE, template],
     media: Object.values(template.assets),
     families: fontNeeds(template, EMPTY_FILL).faces.map((f) => f.family),
   });
+  saveFile(file, name);
+  return left;
 }
 
 /** Writes a package, piece by piece, however large its files are. */
-async function savePackage({ name, document, media, families }: Package): Promise<string[]> {
+async function packed({ name, document, media, families }: Package): Promise<Packed> {
   const fonts = await ownFontFiles(new Set(families));
   const file = fileStem(name) + PACKAGE_ENDING;
   const out = await outFile(file);
@@ -89,8 +106,7 @@ async function savePackage({ name, document, media, families }: Package): Promis
     await zip.add(`fonts/${i + 1}.ttf`, new Blob([bytes as BlobPart]));
   await zip.add(CONTENTS_FILE, json(contents));
   await zip.end();
-  saveFile(await out.finish(), file);
-  return left;
+  return { file: await out.finish(), name: file, left };
 }
 
 interface Source {

@@ -45,6 +45,9 @@ cleanupOutdatedCaches();
 // Every address that is no file is the app's own.
 registerRoute(new NavigationRoute(createHandlerBoundToURL('/index.html'), { denylist: [/^\/api\//] }));
 
+// Without a network there is no server that makes films.
+registerRoute('/api/films', ({ request }) => fetch(request).catch(() => Response.json([])));
+
 const LARGE_CACHE = 'large-files';
 const keyOf = (url: string) => `${url}?revision=${LARGE[new URL(url).pathname]}`;
 registerRoute(

@@ -1,4 +1,11 @@
-import { messageOf, type Reel, ReelScene, type RenderPlan, type Size } from '@fresh-reel/core';
+import {
+  messageOf,
+  type OutputFormat,
+  type Reel,
+  ReelScene,
+  type RenderPlan,
+  type Size,
+} from '@fresh-reel/core';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { ownFontFiles } from '../fonts/useFamilies';
 import { decodePicture, pictureSize } from '../media/decode/picture';
@@ -24,7 +31,7 @@ interface Along {
 /** Starts a render in workers of its own. */
 export function conduct(
   reel: Reel,
-  plan: RenderPlan,
+  plan: RenderPlan<OutputFormat>,
   hear: (message: FromRender) => void,
   { sample, journal }: Along = {},
 ): Conducted {

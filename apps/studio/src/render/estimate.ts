@@ -1,4 +1,4 @@
-import type { Reel, RenderPlan } from '@fresh-reel/core';
+import { isFilmFormat, type OutputFormat, type Reel, type RenderPlan } from '@fresh-reel/core';
 import { useQuery } from '@tanstack/react-query';
 import { conduct } from './conduct';
 
@@ -39,7 +39,7 @@ export function wholeTime(sample: readonly number[], times: readonly number[], c
 }
 
 /** Renders a sample of a plan and throws it away. @returns seconds that the whole will take */
-async function estimate(reel: Reel, plan: RenderPlan, signal: AbortSignal): Promise<number> {
+async function estimate(reel: Reel, plan: RenderPlan<OutputFormat>, signal: AbortSignal): Promise<number> {
   await new Promise((resolve) => setTimeout(resolve, REST));
   signal.throwIfAborted();
   const sample = sampleOf(plan.count);
@@ -65,13 +65,16 @@ async function estimate(reel: Reel, plan: RenderPlan, signal: AbortSignal): Prom
   });
 }
 
-/** Seconds a render will take, measured on frames of it; nothing until that is known, or while it cannot be. */
+/**
+ * Seconds a render will take here, measured on frames of it; nothing until that is known, while it cannot be, or where
+ * another machine makes it.
+ */
 export function useEstimate(reel: Reel, plan: RenderPlan, able: boolean): number | undefined {
   return useQuery({
     // What is written in the document beside its content does not change how long it takes.
     queryKey: ['estimate', { ...reel, name: '', changed: '', output: undefined }, { ...plan, fileName: '' }],
-    queryFn: ({ signal }) => estimate(reel, plan, signal),
-    enabled: able,
+    queryFn: ({ signal }) => estimate(reel, { ...plan, format: plan.format as OutputFormat }, signal),
+    enabled: able && !isFilmFormat(plan.format),
     gcTime: 60_000,
   }).data;
 }

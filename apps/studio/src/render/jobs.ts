@@ -1,4 +1,4 @@
-import type { Reel, RenderPlan } from '@fresh-reel/core';
+import { isFilmFormat, type Reel, type RenderPlan } from '@fresh-reel/core';
 import { useSyncExternalStore } from 'react';
 import { appVersion } from '../engine/version';
 import { newId } from '../storage/ids';
@@ -11,6 +11,7 @@ import { clearJournals, removeJournal } from './journal';
 import { keepRender, keptRenders } from './keptRenders';
 import { notify } from './notices';
 import { type QueueHost, type QueueWord, type RenderJob, RenderQueue } from './queue';
+import { renderOnServer } from './serverRender';
 import { clearBrokenRenders, removeStoredRender } from './storeFile';
 import { whileRendering } from './whileRendering';
 
@@ -33,7 +34,12 @@ const host: QueueHost = {
     await removeStoredRender(stored);
     await forgetRenderRecord(stored);
   },
-  conduct,
+  conduct: (reel, plan, hear, along) => {
+    const { format } = plan;
+    return isFilmFormat(format)
+      ? renderOnServer(reel, { ...plan, format }, hear, along.journal.id)
+      : conduct(reel, { ...plan, format }, hear, along);
+  },
   identity: appVersion,
   mine: () => holdWhileAlive('renders'),
   tell: (word) => channel?.postMessage(word),

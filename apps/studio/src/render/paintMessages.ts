@@ -1,11 +1,11 @@
-import type { Reel, RenderPlan, Size } from '@fresh-reel/core';
+import type { OutputFormat, Reel, RenderPlan, Size } from '@fresh-reel/core';
 import type { FontFile } from '../engine/browserStudio';
 import type { DecodedPicture } from '../media/decode/picture';
 
 /** What painting a render takes; each paint worker has all of it. */
 export interface PaintJob {
   readonly reel: Reel;
-  readonly plan: RenderPlan;
+  readonly plan: RenderPlan<OutputFormat>;
   /** Sizes of the pictures it shows; they themselves are asked for when a frame shows them. */
   readonly sizes: readonly (readonly [id: string, size: Size])[];
   readonly fonts: readonly FontFile[];

@@ -1,5 +1,5 @@
 import { newId } from '../storage/ids';
-import { holdWhileAlive, ifFree } from '../storage/tabs';
+import { holdWhileAlive, ifFree, whileHeld } from '../storage/tabs';
 
 /** A file that grows at any position. On disk where the browser keeps private files, else in memory. */
 export interface GrowingFile {
@@ -54,6 +54,27 @@ export async function growFile(name: string): Promise<GrowingFile> {
   } catch {
     return inMemory(name);
   }
+}
+
+/**
+ * Keeps what comes as a finished render, on the page.
+ * @returns as a growing file does when it is finished
+ */
+export async function storeStream(
+  stream: ReadableStream<Uint8Array>,
+  name: string,
+  type: string,
+): Promise<{ file: Blob; stored: string | undefined }> {
+  const root = await navigator.storage?.getDirectory?.().catch(() => undefined);
+  if (!root || !('createWritable' in FileSystemFileHandle.prototype))
+    return { file: new File([await new Response(stream).blob()], name, { type }), stored: undefined };
+  const folder = await root.getDirectoryHandle(FOLDER, { create: true });
+  const stored = newId();
+  return whileHeld(renderLock(stored), async () => {
+    const handle = await folder.getFileHandle(stored, { create: true });
+    await stream.pipeTo((await handle.createWritable()) as WritableStream<Uint8Array>);
+    return { file: new File([await handle.getFile()], name, { type }), stored };
+  });
 }
 
 /** A file that grows in memory. */

@@ -1,5 +1,14 @@
-import type { FrameSize, OutputFormat, Rate, SoundCodec } from '@fresh-reel/core';
+import {
+  type FilmCodec,
+  type FrameSize,
+  filmFacts,
+  isFilmFormat,
+  type Rate,
+  type RenderFormat,
+  type SoundCodec,
+} from '@fresh-reel/core';
 import { useQuery } from '@tanstack/react-query';
+import { serverFilms } from './serverRender';
 
 /** What knows the encoders is loaded when a render is thought of. */
 const encoders = () => import('./canEncode');
@@ -7,7 +16,8 @@ const encoders = () => import('./canEncode');
 /** Whether this browser can write a format at a size; where not, why and what to choose instead. */
 export type Support = { readonly able: true } | { readonly able: false; readonly why: string };
 
-async function supports(format: OutputFormat, size: FrameSize, rate: Rate): Promise<Support> {
+async function supports(format: RenderFormat, size: FrameSize, rate: Rate): Promise<Support> {
+  if (isFilmFormat(format)) return filmSupport(format);
   if (format === 'png' || format === 'png-sequence') return { able: true };
   if (typeof VideoEncoder === 'undefined') {
     const why = window.isSecureContext
@@ -24,17 +34,32 @@ async function supports(format: OutputFormat, size: FrameSize, rate: Rate): Prom
   };
 }
 
-export function useSupport(format: OutputFormat, size: FrameSize, rate: Rate): Support | undefined {
+export function useSupport(format: RenderFormat, size: FrameSize, rate: Rate): Support | undefined {
   return useQuery({
     queryKey: ['support', format, size.width, size.height, rate.num, rate.den],
     queryFn: () => supports(format, size, rate),
   }).data;
 }
 
-/** How the sound of a format will be written here. */
-export function useSoundCodec(format: OutputFormat): SoundCodec | 'none' | undefined {
+/** Kinds of film that the app's server writes: none where there is no server, or no ffmpeg on it. */
+export function useServerFilms(): readonly FilmCodec[] {
+  return useQuery({ queryKey: ['server-films'], queryFn: serverFilms, staleTime: 60_000 }).data ?? [];
+}
+
+async function filmSupport(codec: FilmCodec): Promise<Support> {
+  if ((await serverFilms()).includes(codec)) return { able: true };
+  return {
+    able: false,
+    why: `${filmFacts(codec).name} is made by the app’s server, which does not write it now.`,
+  };
+}
+
+/** How the sound of a format will be written here; of a film, by the server. */
+export function useSoundCodec(format: RenderFormat): SoundCodec | 'none' | undefined {
   return useQuery({
     queryKey: ['sound-codec', format],
-    queryFn: async () => (await (await encoders()).soundCodec(format)) ?? 'none',
+    queryFn: async () =>
+      isFilmFormat(format) ? 'none' : ((await (await encoders()).soundCodec(format)) ?? 'none'),
+    enabled: !isFilmFormat(format),
   }).data;
 }

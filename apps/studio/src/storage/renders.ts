@@ -1,4 +1,4 @@
-import { OUTPUT_FORMATS, SOUND_CODECS } from '@fresh-reel/core';
+import { RENDER_FORMATS, SOUND_CODECS } from '@fresh-reel/core';
 import { z } from 'zod';
 import { jsonOf, keysWith, remove, store, write } from './store';
 
@@ -12,7 +12,7 @@ const level = z
 
 /** What is rendered, as it is kept. */
 export const planSchema = z.strictObject({
-  format: z.enum(OUTPUT_FORMATS),
+  format: z.enum(RENDER_FORMATS),
   width: z.number(),
   height: z.number(),
   rate: z.strictObject({ num: z.number(), den: z.number() }),

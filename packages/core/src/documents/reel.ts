@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { EXTENTS } from '../render/extents';
-import { OUTPUT_FORMATS } from '../render/plan';
+import { RENDER_FORMATS } from '../render/plan';
 import type { Fill } from './fill';
 import { freeName } from './freeName';
 import { markerSchema, trackSchema } from './item';
@@ -51,7 +51,7 @@ const reelBase = z.strictObject({
   /** What it was last rendered as: the kind of file, its short side in pixels, and what of it. */
   output: z
     .strictObject({
-      format: z.enum(OUTPUT_FORMATS),
+      format: z.enum(RENDER_FORMATS),
       side: z.number().int().min(2).max(8192),
       /** What of it, and between which frames. */
       extent: z.enum(EXTENTS).optional(),

@@ -1,5 +1,7 @@
 /** What is known of a kind of film before any is written. */
 export interface FilmFacts {
+  /** Its container and what is in it. */
+  readonly name: string;
   /** Endings of files it goes into, the usual one first. */
   readonly endings: readonly string[];
   /** Whether it keeps transparency. */
@@ -16,7 +18,13 @@ export interface FilmFacts {
   readonly about: string;
 }
 
-const film = (endings: readonly string[], about: string, more: Partial<FilmFacts> = {}): FilmFacts => ({
+const film = (
+  name: string,
+  endings: readonly string[],
+  about: string,
+  more: Partial<FilmFacts> = {},
+): FilmFacts => ({
+  name,
   endings,
   about,
   alpha: false,
@@ -27,17 +35,25 @@ const film = (endings: readonly string[], about: string, more: Partial<FilmFacts
 
 /** Kinds of film that a machine with ffmpeg writes. */
 export const FILMS = {
-  h264: film(['mp4', 'mov'], 'H.264 with AAC: plays everywhere'),
-  h265: film(['mp4', 'mov'], 'H.265 with AAC: half the size, for newer players'),
-  prores422hq: film(['mov'], 'SMPTE RDD 36, 422 HQ: for editing'),
-  prores4444: film(['mov'], 'SMPTE RDD 36, 4444: for editing', { alpha: true, even: false }),
-  dnxhr: film(['mov'], 'VC-3 (SMPTE ST 2019-1): for editing', { least: { width: 256, height: 120 } }),
-  ffv1: film(['mkv'], 'FFV1 (RFC 9043): every pixel as it is, to keep', { alpha: true, even: false }),
-  vp9: film(['webm'], 'VP9 with Opus: for the web', { alpha: true }),
-  av1: film(['mp4', 'webm', 'mkv'], 'AV1 with Opus: the smallest, for newer players'),
+  h264: film('MP4, H.264', ['mp4', 'mov'], 'H.264 with AAC: plays everywhere'),
+  h265: film('MP4, H.265', ['mp4', 'mov'], 'H.265 with AAC: half the size, for newer players'),
+  prores422hq: film('MOV, 422 HQ', ['mov'], 'SMPTE RDD 36, 422 HQ: for editing'),
+  prores4444: film('MOV, 4444', ['mov'], 'SMPTE RDD 36, 4444: for editing, keeps transparency', {
+    alpha: true,
+    even: false,
+  }),
+  dnxhr: film('MOV, VC-3', ['mov'], 'VC-3 (SMPTE ST 2019-1): for editing', {
+    least: { width: 256, height: 120 },
+  }),
+  ffv1: film('MKV, FFV1', ['mkv'], 'FFV1 (RFC 9043): every pixel as it is, to keep', {
+    alpha: true,
+    even: false,
+  }),
+  vp9: film('WebM, VP9', ['webm'], 'VP9 with Opus: for the web, keeps transparency', { alpha: true }),
+  av1: film('MP4, AV1', ['mp4', 'webm', 'mkv'], 'AV1 with Opus: the smallest, for newer players'),
   // Its frames last whole hundredths of a second; players show those of one hundredth ten times as long.
-  gif: film(['gif'], 'GIF: for previews', { alpha: true, sound: false, even: false, most: 50 }),
-  webp: film(['webp'], 'Animated WebP: for previews', { alpha: true, sound: false, even: false }),
+  gif: film('GIF', ['gif'], 'for previews, no sound', { alpha: true, sound: false, even: false, most: 50 }),
+  webp: film('Animated WebP', ['webp'], 'for previews, no sound', { alpha: true, sound: false, even: false }),
 } as const;
 
 export type FilmCodec = keyof typeof FILMS;

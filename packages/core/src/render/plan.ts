@@ -1,13 +1,34 @@
 import type { FrameSize, Reel } from '../documents/reel';
 import { type Rate, rateLabel } from '../time/rate';
+import { FILM_CODECS, type FilmCodec, filmFacts } from './films';
 
+/** What a browser writes. */
 export const OUTPUT_FORMATS = ['mp4', 'webm', 'png-sequence', 'png'] as const;
 export type OutputFormat = (typeof OUTPUT_FORMATS)[number];
 
+/** What a browser writes, or a machine with ffmpeg. */
+export const RENDER_FORMATS = [...OUTPUT_FORMATS, ...FILM_CODECS] as const;
+export type RenderFormat = OutputFormat | FilmCodec;
+
+/** Whether a format takes a machine with ffmpeg. */
+export const isFilmFormat = (format: RenderFormat): format is FilmCodec =>
+  (FILM_CODECS as readonly string[]).includes(format);
+
+interface FormatFacts {
+  readonly name: string;
+  readonly about: string;
+  readonly alpha: boolean;
+  readonly extension: string;
+}
+
 /** What a format is called, and what it can carry. */
-export const FORMAT_FACTS: Readonly<
-  Record<OutputFormat, { name: string; about: string; alpha: boolean; extension: string }>
-> = {
+export function formatFacts(format: RenderFormat): FormatFacts {
+  if (!isFilmFormat(format)) return BROWSER_FACTS[format];
+  const { name, about, alpha, endings } = filmFacts(format);
+  return { name, about, alpha, extension: endings[0]! };
+}
+
+const BROWSER_FACTS: Readonly<Record<OutputFormat, FormatFacts>> = {
   mp4: { name: 'MP4', about: 'H.264, plays everywhere, no transparency', alpha: false, extension: 'mp4' },
   webm: { name: 'WebM', about: 'VP9, keeps transparency', alpha: true, extension: 'webm' },
   'png-sequence': {
@@ -20,8 +41,8 @@ export const FORMAT_FACTS: Readonly<
 };
 
 /** What will be rendered. */
-export interface RenderPlan {
-  readonly format: OutputFormat;
+export interface RenderPlan<F extends RenderFormat = RenderFormat> {
+  readonly format: F;
   readonly width: number;
   readonly height: number;
   readonly rate: Rate;
@@ -61,9 +82,9 @@ export function fileStem(name: string): string {
 }
 
 /** The name of the file a plan writes: title, size and rate, so that variants do not overwrite each other. */
-export function outputName(reel: Reel, format: OutputFormat, size: FrameSize, rate: Rate): string {
+export function outputName(reel: Reel, format: RenderFormat, size: FrameSize, rate: Rate): string {
   const moving = format === 'png' ? '' : `-${rateLabel(rate)}fps`;
-  return `${fileStem(reel.name)}-${size.width}x${size.height}${moving}.${FORMAT_FACTS[format].extension}`;
+  return `${fileStem(reel.name)}-${size.width}x${size.height}${moving}.${formatFacts(format).extension}`;
 }
 
 /** Name of one picture of a sequence; counts from 1, in as many digits as the whole sequence needs, at least five. */

@@ -1,23 +1,21 @@
 import {
   checkText,
   type Extent,
-  FORMAT_FACTS,
   type FrameShape,
-  type FrameSize,
+  formatFacts,
   graphicsOf,
+  isFilmFormat,
   itemOf,
   mendOf,
   messageOf,
   OFFERED_RATES,
-  OUTPUT_FORMATS,
-  type OutputFormat,
   offeredSize,
   offeredSizes,
   outputName,
-  type Rate,
   type Reel,
   type ReelCheck,
   ReelScene,
+  type RenderFormat,
   rateLabel,
   rateText,
   sameRate,
@@ -34,22 +32,20 @@ import { useMissing } from '../../media/useMissing';
 import type { PreviewSurface } from '../../preview/previewClient';
 import { useEstimate } from '../../render/estimate';
 import { startRender, useRenderJobs } from '../../render/jobs';
-import { useSoundCodec, useSupport } from '../../render/support';
+import { useSupport } from '../../render/support';
 import { JobRow } from '../../renders/JobRow';
 import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
-import { Icon } from '../../ui/Icon';
 import { NumberRow } from '../../ui/NumberRow';
-import { Radio, RadioGroup } from '../../ui/RadioGroup';
 import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
-import { CORNER, colour } from '../../ui/theme';
 import { waitText } from '../../ui/units';
 import { nameOf } from '../place/itemWords';
 import { type Checked, useChecks } from '../session/useChecks';
 import { useReelEditor } from '../session/useReelEditor';
 import { ExtentPart } from './ExtentPart';
+import { FormatPart } from './FormatPart';
 import { ForOtherTools } from './ForOtherTools';
 import { plansOf } from './plansOf';
 
@@ -76,7 +72,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   );
   // What was chosen stays with the reel; its rate is the reel's own, in which the time code counts.
   const { rate } = reel;
-  const format: OutputFormat = reel.output?.format ?? (transparent ? 'webm' : 'mp4');
+  const format: RenderFormat = reel.output?.format ?? (transparent ? 'webm' : 'mp4');
   const side = reel.output?.side ?? Math.min(reel.frame.width, reel.frame.height);
   const choose = (part: Partial<NonNullable<Reel['output']>>) => {
     edit((r) => setOutput(r, { ...r.output, format, side, ...part }));
@@ -103,7 +99,8 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   const measured = useEstimate(
     first?.reel ?? reel,
     { ...(first?.plan ?? onePicture), from: format === 'png' ? 0 : (first?.plan.from ?? 0) },
-    first !== undefined && support?.able === true && !busy,
+    // A single picture is rendered as soon as it could be measured.
+    first !== undefined && support?.able === true && !busy && format !== 'png',
   );
   const seconds = measured === undefined || !first ? undefined : (measured * count) / first.plan.count;
   const start = () => {
@@ -118,27 +115,14 @@ export function RenderStep({ surface, onShow, heard }: Props) {
         <Txt kind="lead" level={2}>
           File
         </Txt>
-        <RadioGroup
-          label="Kind of file"
-          ids={OUTPUT_FORMATS}
-          value={format}
-          onChange={(f) => choose({ format: f as OutputFormat })}
-          testID="output-format"
-          style={styles.formats}
-        >
-          {OUTPUT_FORMATS.map((f) => (
-            <FormatRow
-              key={f}
-              format={f}
-              chosen={f === format}
-              heard={heard}
-              size={size}
-              rate={rate}
-              transparent={transparent}
-            />
-          ))}
-        </RadioGroup>
-        {heard && <SoundNote format={format} />}
+        <FormatPart
+          format={format}
+          onChange={(f) => choose({ format: f })}
+          heard={heard}
+          size={size}
+          rate={rate}
+          transparent={transparent}
+        />
         {support?.able === false && (
           <Banner kind="watch" testID="codec-missing">
             {support.why}
@@ -233,9 +217,11 @@ export function RenderStep({ surface, onShow, heard }: Props) {
           {count === 1 ? '1 frame' : `${count} frames`}
           {seconds !== undefined
             ? `, ${waitText(seconds)}, measured on some of them.`
-            : busy
+            : busy || format === 'png'
               ? '.'
-              : '; looking at some of them to see how long it takes…'}
+              : isFilmFormat(format)
+                ? ', made by the app’s server.'
+                : '; looking at some of them to see how long it takes…'}
         </Txt>
         {empty ? (
           <Banner kind="watch">There is nothing in this reel yet. Place something first.</Banner>
@@ -262,7 +248,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
         </View>
       )}
       {graphicsOf(reel).length > 0 && (
-        <ForOtherTools reel={reel} ending={FORMAT_FACTS[format].extension} size={size} />
+        <ForOtherTools reel={reel} ending={formatFacts(format).extension} size={size} />
       )}
       <View style={styles.group}>
         <Txt kind="lead" level={2}>
@@ -292,30 +278,6 @@ const WHY_NONE: Readonly<Record<Extent, string>> = {
   titles: 'There is no title in this reel yet.',
   'each-title': 'There is no title in this reel yet.',
 };
-
-/** How the sound will be written, where that is not what one would expect. */
-function SoundNote({ format }: { format: OutputFormat }) {
-  const codec = useSoundCodec(format);
-  if (!codec) return null;
-  const words: Record<typeof codec, string> = {
-    aac: 'The sound is written as AAC.',
-    opus:
-      format === 'mp4'
-        ? 'This browser writes no AAC, so the sound goes in as Opus. Most editing programs read it; where one does not, take the PNG sequence, which has a WAV beside it.'
-        : 'The sound is written as Opus.',
-    mp3: 'This browser writes neither AAC nor Opus, so the sound goes in as MP3.',
-    wav: 'The sound lies beside the pictures as a WAV file.',
-    none:
-      format === 'png'
-        ? ''
-        : 'This browser writes no sound for this kind of file. Take the PNG sequence, which has a WAV beside it.',
-  };
-  return words[codec] ? (
-    <Txt kind="small" tone={codec === 'none' ? 'amber' : 'quiet'} testID="sound-note">
-      {words[codec]}
-    </Txt>
-  ) : null;
-}
 
 function Checks({ checked, onShow }: { checked: Checked | undefined; onShow: (check: ReelCheck) => void }) {
   const { reel, edit, settle } = useReelEditor();
@@ -379,60 +341,8 @@ function Checks({ checked, onShow }: { checked: Checked | undefined; onShow: (ch
   );
 }
 
-interface FormatProps {
-  readonly format: OutputFormat;
-  readonly chosen: boolean;
-  /** Whether there is anything to hear. */
-  readonly heard: boolean;
-  readonly size: FrameSize;
-  readonly rate: Rate;
-  readonly transparent: boolean;
-}
-
-function FormatRow({ format, chosen, heard, size, rate, transparent }: FormatProps) {
-  const codec = useSoundCodec(format);
-  const facts = FORMAT_FACTS[format];
-  const support = useSupport(format, size, rate);
-  const able = support?.able !== false;
-  // A file is played wherever its sound is, too.
-  const about =
-    format === 'mp4' && heard && codec === 'opus'
-      ? 'H.264 with sound as Opus: plays in browsers and most editing programs, no transparency'
-      : facts.about;
-  const alpha = !transparent ? '' : facts.alpha ? ' Transparent.' : ' Black where this reel is transparent.';
-  return (
-    <Radio
-      id={format}
-      label={facts.name}
-      testID={`output-format-${format}`}
-      style={[styles.format, chosen && styles.chosen]}
-    >
-      <Icon name={chosen ? 'circle-check' : 'circle'} tint={chosen ? colour.ink : colour.edge} size={20} />
-      <View style={styles.formatWords}>
-        <Txt kind="strong">{facts.name}</Txt>
-        <Txt kind="small" tone={able ? 'quiet' : 'amber'}>
-          {able ? `${about}.${alpha}` : 'Not in this browser.'}
-        </Txt>
-      </View>
-    </Radio>
-  );
-}
-
 const styles = StyleSheet.create({
   all: { gap: 26 },
   group: { gap: 10 },
   start: { flexDirection: 'row' },
-  formats: { gap: 8 },
-  format: {
-    flexDirection: 'row',
-    gap: 12,
-    alignItems: 'center',
-    padding: 12,
-    borderRadius: CORNER,
-    borderWidth: 1,
-    borderColor: colour.hairline,
-    backgroundColor: colour.card,
-  },
-  chosen: { borderColor: colour.ink },
-  formatWords: { flex: 1 },
 });

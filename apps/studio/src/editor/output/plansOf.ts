@@ -3,15 +3,15 @@ import {
   excerptsOf,
   FRAMES,
   type FrameShape,
-  type OutputFormat,
   offeredSize,
   outputName,
   type Reel,
+  type RenderFormat,
   type RenderPlan,
 } from '@fresh-reel/core';
 
 interface Chosen {
-  readonly format: OutputFormat;
+  readonly format: RenderFormat;
   /** Short side in pixels. */
   readonly side: number;
   readonly extent: Extent;
