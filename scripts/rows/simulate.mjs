@@ -3,19 +3,19 @@
  * Machines take ranges one after the other; all pieces go over the one link of the server, which then joins them.
  */
 
-/** Measured on two cores, 1920x1080, H.264, a title on living paper; docs/rendering.md says how. */
+/** Measured on one core of two, 1280x720, H.264, a title on living paper; docs/rendering.md says how. */
 export const MEASURED = {
   /** Seconds until a machine that got its first range paints: document, media, fonts. */
-  start: 1.1,
+  start: 1,
   /** Seconds that a frame takes on one machine, painted and compressed. */
-  frame: 0.16,
+  frame: 0.11,
   /** Seconds of the queue and the store for each range, beside its bytes. */
   range: 0.06,
   /** Bytes of a piece, a frame. */
-  bytes: 30_000,
-  /** Bytes of media that a machine gets once. */
+  bytes: 7_700,
+  /** Bytes of media that a machine gets once: assumed. */
   media: 20_000_000,
-  /** Bytes a second of the server's link. */
+  /** Bytes a second of the server's link: assumed, a gigabit. */
   link: 100_000_000,
   /** Seconds of joining, and for each byte. */
   join: [0.3, 4e-9],
