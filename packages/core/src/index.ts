@@ -279,6 +279,7 @@ export { type Excerpt, excerptsOf } from './render/excerpts';
 export { EXTENTS, type Extent } from './render/extents';
 export { FILM_CODECS, type FilmCodec, type FilmFacts, filmFacts, filmOfEnding } from './render/films';
 export { groupLength, groupsOf } from './render/groups';
+export { NAME_PARTS, namesFault, outputName, USUAL_NAMES } from './render/names';
 export {
   fileStem,
   formatFacts,
@@ -287,7 +288,6 @@ export {
   type OutputFormat,
   offeredSize,
   offeredSizes,
-  outputName,
   RENDER_FORMATS,
   type RenderFormat,
   type RenderPlan,

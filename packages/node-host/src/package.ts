@@ -1,7 +1,8 @@
 import { createWriteStream } from 'node:fs';
 import { mkdir, open } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
-import { Writable } from 'node:stream';
+import { Transform, Writable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import {
   beginsAsZip,
   CONTENTS_FILE,
@@ -39,10 +40,15 @@ export interface OpenedPackage {
 /** Bytes of a document that are read: no reel comes near. */
 const MOST_TEXT = 200 * 1024 * 1024;
 
+/** How many times as large as itself a package may be laid out: its files are packed already, and stored as they are. */
+const MOST_GROWTH = 20;
+/** Bytes that any package may be laid out as. */
+const ALWAYS = 64 * 1024 * 1024;
+
 /**
  * Opens a package (`.freshreel`) and lays what is in it into a folder, piece by piece.
  * @returns nothing when the file is no zip
- * @throws {DocumentError} when it is one without a reel or template in it, or that is damaged
+ * @throws {DocumentError} when it is one without a reel or template in it, that is damaged, or far larger within
  */
 export async function openPackage(path: string, folder: string): Promise<OpenedPackage | undefined> {
   const file = await open(path);
@@ -65,12 +71,29 @@ export async function openPackage(path: string, folder: string): Promise<OpenedP
       ? { template: await document(templateKind, TEMPLATE_FILE) }
       : { reel: await document(reelKind, REEL_FILE) };
     const contents = await document(contentsKind, CONTENTS_FILE);
+    let left = Math.max(ALWAYS, MOST_GROWTH * (await file.stat()).size);
     const laid = async <P extends { readonly path: string }>(part: P): Promise<P[]> => {
       const entry = entries.get(part.path);
       if (!entry) return [];
       const target = join(folder, part.path);
       await mkdir(dirname(target), { recursive: true });
-      await entry.getData(Writable.toWeb(createWriteStream(target)) as WritableStream);
+      const measured = new Transform({
+        transform(chunk: Buffer, _encoding, done) {
+          left -= chunk.length;
+          if (left >= 0) return done(null, chunk);
+          done(
+            new DocumentError(
+              'This file would be laid out as far more than it is. It was not made by this app.',
+            ),
+          );
+        },
+      });
+      const written = pipeline(measured, createWriteStream(target));
+      // The fault of what is written is the one to tell.
+      await Promise.all([
+        written,
+        entry.getData(Writable.toWeb(measured) as WritableStream).catch(() => written),
+      ]);
       return [{ ...part, path: target }];
     };
     const media = [];

@@ -23,7 +23,7 @@ import {
   rangesOf,
   type Wish,
 } from './order';
-import { Store } from './store';
+import { KINDS, Store } from './store';
 
 const STATES = ['waiting', 'running', 'done', 'failed', 'cancelled'] as const;
 
@@ -69,8 +69,8 @@ export class RenderRefused extends Error {
   }
 }
 
-/** Days after which a piece that nobody used goes. */
-const PIECES_FOR = 7;
+/** Days after which what nobody used goes from the store. */
+const KEPT_FOR = 7;
 
 interface Job {
   record: RenderRecord;
@@ -119,7 +119,7 @@ export class RenderDesk {
     const desk = new RenderDesk(options, free);
     await rm(join(options.folder, 'coming'), { recursive: true, force: true });
     await desk.load();
-    await desk.dropOldPieces();
+    await desk.dropOld();
     return desk;
   }
 
@@ -393,11 +393,15 @@ export class RenderDesk {
     }
   }
 
-  private async dropOldPieces(): Promise<void> {
-    const folder = join(this.options.folder, 'pieces');
-    const oldest = Date.now() - PIECES_FOR * 24 * 3600 * 1000;
-    for (const hash of await readdir(folder).catch(() => []))
-      if ((await stat(join(folder, hash))).mtimeMs < oldest) await this.store.drop('pieces', hash);
+  /** Takes from the store what was not used for long, and what no render that is not finished needs. */
+  private async dropOld(): Promise<void> {
+    if ([...this.jobs.values()].some((j) => isOpen(j.record))) return;
+    const oldest = Date.now() - KEPT_FOR * 24 * 3600 * 1000;
+    for (const kind of KINDS) {
+      const folder = join(this.options.folder, kind);
+      for (const hash of await readdir(folder).catch(() => []))
+        if ((await stat(join(folder, hash))).mtimeMs < oldest) await this.store.drop(kind, hash);
+    }
   }
 
   private recordPath = (id: string) => join(this.options.folder, 'jobs', `${id}.json`);

@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { existsSync, readdirSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, utimesSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { main } from '../cli/main';
 import type { RenderState } from './desk';
@@ -126,7 +126,25 @@ describe('a render on the server', () => {
     expect(pieces().length).toBe(Math.ceil(count / 20));
     await expect(serveRenders({ folder: other.path })).rejects.toThrow('Another Fresh Reel works in');
     await next.app.close();
+    // What nobody has used for long goes at the next start; the film stays.
+    const long = new Date(Date.now() - 8 * 24 * 3600 * 1000);
+    const [old] = pieces();
+    utimesSync(join(other.path, 'data', String(old)), long, long);
+    const last = await serveRenders({ folder: other.path });
+    expect(pieces()).not.toContain(old);
+    expect(pieces().length).toBe(Math.ceil(count / 20) - 1);
+    expect((await last.desk.film(id))!.size).toBeGreaterThan(0);
+    await last.app.close();
     other.remove();
+  });
+
+  it('asked for anew by whoever asked before takes the place of the earlier one', async () => {
+    const key = '4b4d7a2e-6a55-4a3e-9a0e-3d1f0f6f0c11';
+    const first = await state(await order(serving, reelOf(15), { ...SMALL, rate: '25', key }));
+    const second = await state(await order(serving, reelOf(4), { ...SMALL, key }));
+    expect((await fetch(`${serving.address}${RENDERS_PATH}/${first.id}`)).status).toBe(404);
+    expect((await heard(serving, second.id)).at(-1)).toMatchObject({ state: 'done' });
+    expect(second).not.toHaveProperty('key');
   });
 
   it('that is stopped leaves nothing', async () => {
@@ -235,6 +253,7 @@ it('the API describes itself in OpenAPI 3.1', async () => {
     'alpha',
     'codec',
     'frames',
+    'key',
     'name',
     'rate',
     'size',

@@ -56,10 +56,11 @@ export class Store {
   async take(kind: Kind, hash: string, path: string): Promise<void> {
     const target = this.path(kind, hash);
     await mkdir(join(this.folder, kind), { recursive: true });
-    await link(path, target).catch((error: NodeJS.ErrnoException) => {
-      if (error.code === 'EEXIST') return;
+    await link(path, target).catch(async (error: NodeJS.ErrnoException) => {
+      // What is brought again is used.
+      if (error.code === 'EEXIST') await this.has(kind, hash);
       // A disk without links, or a file of another disk.
-      return rename(path, target);
+      else await rename(path, target);
     });
     await rm(path, { force: true });
   }

@@ -38,8 +38,15 @@ export function wholeTime(sample: readonly number[], times: readonly number[], c
   return times[0]! + (steps > 0 ? (spent / steps) * (count - 1) : 0);
 }
 
-/** Renders a sample of a plan and throws it away. @returns seconds that the whole will take */
-async function estimate(reel: Reel, plan: RenderPlan<OutputFormat>, signal: AbortSignal): Promise<number> {
+/** What a render will take. */
+export interface Estimate {
+  readonly seconds: number;
+  /** Of its pictures, in the file. */
+  readonly bytes: number;
+}
+
+/** Renders a sample of a plan and throws it away. */
+async function estimate(reel: Reel, plan: RenderPlan<OutputFormat>, signal: AbortSignal): Promise<Estimate> {
   await new Promise((resolve) => setTimeout(resolve, REST));
   signal.throwIfAborted();
   const sample = sampleOf(plan.count);
@@ -53,7 +60,11 @@ async function estimate(reel: Reel, plan: RenderPlan<OutputFormat>, signal: Abor
         times.push((performance.now() - begun) / 1000);
         if (message.type === 'progress') return;
         work.end();
-        if (message.type === 'sampled') resolve(wholeTime(sample, times, plan.count));
+        if (message.type === 'sampled')
+          resolve({
+            seconds: wholeTime(sample, times, plan.count),
+            bytes: (message.bytes / sample.length) * plan.count,
+          });
         else reject(new Error(message.type === 'fault' ? message.message : 'Stopped.'));
       },
       { sample },
@@ -66,10 +77,10 @@ async function estimate(reel: Reel, plan: RenderPlan<OutputFormat>, signal: Abor
 }
 
 /**
- * Seconds a render will take here, measured on frames of it; nothing until that is known, while it cannot be, or where
+ * What a render will take here, measured on frames of it; nothing until that is known, while it cannot be, or where
  * another machine makes it.
  */
-export function useEstimate(reel: Reel, plan: RenderPlan, able: boolean): number | undefined {
+export function useEstimate(reel: Reel, plan: RenderPlan, able: boolean): Estimate | undefined {
   return useQuery({
     // What is written in the document beside its content does not change how long it takes.
     queryKey: ['estimate', { ...reel, name: '', changed: '', output: undefined }, { ...plan, fileName: '' }],

@@ -25,8 +25,8 @@ export type FromRender =
   /** Frames that an earlier attempt has written. */
   | { readonly type: 'resumed'; readonly frames: number }
   | { readonly type: 'progress'; readonly frames: number }
-  /** A sample is rendered, and thrown away. */
-  | { readonly type: 'sampled' }
+  /** A sample is rendered, and thrown away: so many bytes of pictures. */
+  | { readonly type: 'sampled'; readonly bytes: number }
   | {
       readonly type: 'done';
       readonly file: Blob;

@@ -70,7 +70,9 @@ async function render({ job, painters, journal: name }: Start): Promise<void> {
         (block) => into.hear(block),
       );
     // The sound goes along, so that neither track waits long for the other.
+    let bytes = 0;
     const put = async (group: WrittenGroup, end: number) => {
+      for (const { data, alpha } of group.frames) bytes += data.byteLength + (alpha?.byteLength ?? 0);
       await into.put(group);
       await mix?.until(secondsAt(end, plan.rate));
     };
@@ -83,7 +85,7 @@ async function render({ job, painters, journal: name }: Start): Promise<void> {
       // What is still being compressed counts, too.
       await sink.finish();
       await file.discard();
-      return tell({ type: 'sampled' });
+      return tell({ type: 'sampled', bytes });
     }
     heard = await mix?.end();
     await sink.finish();

@@ -34,8 +34,7 @@ function Unfinished({ job, line }: { job: RenderJob; line: Line | undefined }) {
   const { id, plan, frames, state } = job;
   const words = {
     running: `Frame ${frames} of ${plan.count}`,
-    waiting:
-      frames > 0 ? `Waits, and goes on from frame ${frames} of ${plan.count}.` : 'Waits for those before it.',
+    waiting: frames > 0 ? `Waits, and goes on from frame ${frames} of ${plan.count}.` : 'Waits for its turn.',
     paused: `Paused at frame ${frames} of ${plan.count}.`,
     fault: `Stopped at frame ${frames} of ${plan.count}: ${job.message ?? 'no reason was given.'}`,
     cancelled: 'Cancelled. Nothing was kept.',

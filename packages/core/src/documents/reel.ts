@@ -55,6 +55,8 @@ const reelBase = z.strictObject({
       side: z.number().int().min(2).max(8192),
       /** What of it, and between which frames. */
       extent: z.enum(EXTENTS).optional(),
+      /** How its files are named: words, with parts of the reel in braces. */
+      names: z.string().min(1).max(120).optional(),
       range: z.tuple([z.number().int().min(0), z.number().int().min(0)]).optional(),
     })
     .optional(),

@@ -4,7 +4,7 @@ import { plainText } from '../edit/words';
 import { takesWords } from '../evaluate/controls';
 import { graphicsOf } from '../reel/graphicTime';
 import { excerptsOf } from '../render/excerpts';
-import { outputName } from '../render/plan';
+import { outputName } from '../render/names';
 
 /** A title of a reel as other tools are told of it: where it stands, and the file it is rendered to by itself. */
 export interface PlacedTitle {

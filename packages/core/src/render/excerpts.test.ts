@@ -3,7 +3,7 @@ import { graphicsOf } from '../reel/graphicTime';
 import { reelEnd } from '../reel/itemLength';
 import { templateOf } from '../testing/studio';
 import { excerptsOf } from './excerpts';
-import { outputName } from './plan';
+import { outputName } from './names';
 
 const plate = { id: 'a', kind: 'shape', outline: { kind: 'rectangle' }, fill: { colour: '#FF0000' } };
 const strap = {

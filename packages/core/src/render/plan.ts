@@ -1,5 +1,5 @@
-import type { FrameSize, Reel } from '../documents/reel';
-import { type Rate, rateLabel } from '../time/rate';
+import type { FrameSize } from '../documents/reel';
+import type { Rate } from '../time/rate';
 import { FILM_CODECS, type FilmCodec, filmFacts } from './films';
 
 /** What a browser writes. */
@@ -79,12 +79,6 @@ export function fileStem(name: string): string {
     .replace(/^-+|-+$/g, '')
     .slice(0, 80);
   return stem || 'untitled';
-}
-
-/** The name of the file a plan writes: title, size and rate, so that variants do not overwrite each other. */
-export function outputName(reel: Reel, format: RenderFormat, size: FrameSize, rate: Rate): string {
-  const moving = format === 'png' ? '' : `-${rateLabel(rate)}fps`;
-  return `${fileStem(reel.name)}-${size.width}x${size.height}${moving}.${formatFacts(format).extension}`;
 }
 
 /** Name of one picture of a sequence; counts from 1, in as many digits as the whole sequence needs, at least five. */

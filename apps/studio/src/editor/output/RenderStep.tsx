@@ -19,6 +19,7 @@ import {
   rateLabel,
   rateText,
   sameRate,
+  secondsAt,
   setMotionBlur,
   setOutput,
   setRate,
@@ -32,6 +33,7 @@ import { useMissing } from '../../media/useMissing';
 import type { PreviewSurface } from '../../preview/previewClient';
 import { useEstimate } from '../../render/estimate';
 import { startRender, useRenderJobs } from '../../render/jobs';
+import { SOUND_BITRATE } from '../../render/soundCodec';
 import { useSupport } from '../../render/support';
 import { JobRow } from '../../renders/JobRow';
 import { Banner } from '../../ui/Banner';
@@ -40,13 +42,14 @@ import { Choice } from '../../ui/Choice';
 import { NumberRow } from '../../ui/NumberRow';
 import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
-import { waitText } from '../../ui/units';
+import { bytesText, waitText } from '../../ui/units';
 import { nameOf } from '../place/itemWords';
 import { type Checked, useChecks } from '../session/useChecks';
 import { useReelEditor } from '../session/useReelEditor';
 import { ExtentPart } from './ExtentPart';
 import { FormatPart } from './FormatPart';
 import { ForOtherTools } from './ForOtherTools';
+import { NamesPart } from './NamesPart';
 import { plansOf } from './plansOf';
 
 /** Sub-frame samples offered. Common practice: 8 is reasonable, 12 to 20 finer. */
@@ -102,7 +105,9 @@ export function RenderStep({ surface, onShow, heard }: Props) {
     // A single picture is rendered as soon as it could be measured.
     first !== undefined && support?.able === true && !busy && format !== 'png',
   );
-  const seconds = measured === undefined || !first ? undefined : (measured * count) / first.plan.count;
+  const times = first ? count / first.plan.count : 1;
+  // A sequence has its sound beside it, in a file of its own.
+  const soundBytes = heard && format !== 'png-sequence' ? (SOUND_BITRATE / 8) * secondsAt(count, rate) : 0;
   const start = () => {
     for (const { reel: part, plan } of plans)
       startRender(part, plan).catch((error: unknown) =>
@@ -176,6 +181,11 @@ export function RenderStep({ surface, onShow, heard }: Props) {
           onShapes={setShapes}
         />
       )}
+      <NamesPart
+        names={reel.output?.names}
+        example={first?.plan.fileName ?? fileName}
+        onChange={(names) => choose({ names })}
+      />
       <View style={styles.group}>
         <Txt kind="lead" level={2}>
           Motion blur
@@ -215,8 +225,8 @@ export function RenderStep({ surface, onShow, heard }: Props) {
         <Txt tone="quiet" testID="render-estimate">
           {plans.length > 1 ? `${plans.length} files, ` : ''}
           {count === 1 ? '1 frame' : `${count} frames`}
-          {seconds !== undefined
-            ? `, ${waitText(seconds)}, measured on some of them.`
+          {measured
+            ? `, ${waitText(measured.seconds * times)}, about ${bytesText(measured.bytes * times + soundBytes)}, measured on some of them.`
             : busy || format === 'png'
               ? '.'
               : isFilmFormat(format)

@@ -1,0 +1,50 @@
+import { NAME_PARTS, namesFault, USUAL_NAMES } from '@fresh-reel/core';
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Field } from '../../ui/Field';
+import { Txt } from '../../ui/Txt';
+import { useReelEditor } from '../session/useReelEditor';
+
+interface Props {
+  /** The pattern that was chosen, and what the first file is called by it. */
+  readonly names: string | undefined;
+  readonly example: string;
+  readonly onChange: (names: string | undefined) => void;
+}
+
+/** How the files are named: words, with parts of the reel in braces. */
+export function NamesPart({ names, example, onChange }: Props) {
+  const { reel } = useReelEditor();
+  const [typed, setTyped] = useState(names ?? USUAL_NAMES);
+  const fault = typed.trim() === '' ? undefined : namesFault(reel, typed);
+  const take = (text: string) => {
+    const wanted = text.trim();
+    const usual = wanted === '' || wanted === USUAL_NAMES;
+    if (usual || !namesFault(reel, wanted)) onChange(usual ? undefined : wanted);
+  };
+  return (
+    <View style={styles.all}>
+      <Txt kind="lead" level={2}>
+        Name
+      </Txt>
+      <Field
+        label="How files are named"
+        hideLabel
+        value={typed}
+        maxLength={120}
+        autoCapitalize="none"
+        autoCorrect={false}
+        onChangeText={setTyped}
+        onBlur={() => take(typed)}
+        onSubmitEditing={() => take(typed)}
+        fault={fault}
+        testID="output-names"
+      />
+      <Txt kind="small" tone="quiet" testID="output-name">
+        {`${example}. ${NAME_PARTS.map((p) => `{${p}}`).join(' ')} and the names of slots in braces are filled in.`}
+      </Txt>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ all: { gap: 10 } });
