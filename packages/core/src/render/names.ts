@@ -1,6 +1,7 @@
 import { isWords } from '../documents/fill';
 import type { FrameSize, Reel } from '../documents/reel';
 import { plainText } from '../edit/words';
+import { takesWords } from '../evaluate/controls';
 import { graphicsOf } from '../reel/graphicTime';
 import { plainName } from '../tables/table';
 import { type Rate, rateLabel } from '../time/rate';
@@ -68,7 +69,8 @@ function partOf(reel: Reel, part: string, { format, size, rate }: Named): string
       return reel.changed.slice(0, 10);
   }
   for (const { template, fill } of graphics) {
-    const slot = template.slots.find((s) => [s.id, s.name].some((n) => plainName(n) === plainName(part)));
+    const named = (name: string) => plainName(name) === plainName(part);
+    const slot = template.slots.find((s) => takesWords(s) && (named(s.id) || named(s.name)));
     if (!slot) continue;
     const shown = fill.slots[slot.id] === undefined ? slot.sample : fill.slots[slot.id];
     return isWords(shown) && plainText(shown).trim() ? fileStem(plainText(shown)) : '';
@@ -80,7 +82,7 @@ function partOf(reel: Reel, part: string, { format, size, rate }: Named): string
 const slotNames = (reel: Reel): string[] => [
   ...new Set(
     graphicsOf(reel).flatMap(({ template }) =>
-      template.slots.filter((s) => isWords(s.sample)).map((s) => s.name.toLowerCase()),
+      template.slots.filter(takesWords).map((s) => s.name.toLowerCase()),
     ),
   ),
 ];

@@ -6,14 +6,15 @@ import { Txt } from '../../ui/Txt';
 import { useReelEditor } from '../session/useReelEditor';
 
 interface Props {
-  /** The pattern that was chosen, and what the first file is called by it. */
+  /** The pattern that was chosen. */
   readonly names: string | undefined;
-  readonly example: string;
+  /** What a file is called by a pattern. */
+  readonly nameOf: (names: string | undefined) => string;
   readonly onChange: (names: string | undefined) => void;
 }
 
 /** How the files are named: words, with parts of the reel in braces. */
-export function NamesPart({ names, example, onChange }: Props) {
+export function NamesPart({ names, nameOf, onChange }: Props) {
   const { reel } = useReelEditor();
   const [typed, setTyped] = useState(names ?? USUAL_NAMES);
   const fault = typed.trim() === '' ? undefined : namesFault(reel, typed);
@@ -41,7 +42,7 @@ export function NamesPart({ names, example, onChange }: Props) {
         testID="output-names"
       />
       <Txt kind="small" tone="quiet" testID="output-name">
-        {`${example}. ${NAME_PARTS.map((p) => `{${p}}`).join(' ')} and the names of slots in braces are filled in.`}
+        {`${nameOf(fault || typed.trim() === '' ? names : typed.trim())}. ${NAME_PARTS.map((p) => `{${p}}`).join(' ')} and the names of slots in braces are filled in.`}
       </Txt>
     </View>
   );

@@ -183,7 +183,9 @@ export function RenderStep({ surface, onShow, heard }: Props) {
       )}
       <NamesPart
         names={reel.output?.names}
-        example={first?.plan.fileName ?? fileName}
+        nameOf={(names) =>
+          outputName({ ...reel, output: { format, side, ...(names ? { names } : {}) } }, format, size, rate)
+        }
         onChange={(names) => choose({ names })}
       />
       <View style={styles.group}>
