@@ -20,7 +20,8 @@ const settingsSchema = z.object({
   mostFrames: limit(LIMITS.frames),
   mostPixels: limit(LIMITS.pixels),
   mostJobs: limit(LIMITS.jobs),
-  mostSeconds: limit(LIMITS.seconds),
+  // Timers count no further.
+  mostSeconds: limit(LIMITS.seconds).pipe(z.number().max(2_000_000)),
 });
 
 export interface Settings extends Omit<z.infer<typeof settingsSchema>, `most${string}`> {

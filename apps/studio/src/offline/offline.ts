@@ -23,6 +23,10 @@ export async function keepOffline(): Promise<void> {
     const coming = registration.installing;
     coming?.addEventListener('statechange', () => coming.state === 'installed' && look());
   });
+  // A tab that stays open for days looks again when one comes back to it.
+  document.addEventListener('visibilitychange', () => {
+    if (document.visibilityState === 'visible') void registration.update().catch(() => undefined);
+  });
   serviceWorker.addEventListener('controllerchange', () => {
     // The first one takes over without a word; a newer one was asked for, here or in another tab.
     if (asked) location.reload();

@@ -42,8 +42,10 @@ const scope = self as unknown as Scope;
 addPlugins([new RangeRequestsPlugin()]);
 precacheAndRoute(FILES, { cleanURLs: false });
 cleanupOutdatedCaches();
-// Every address that is no file is the app's own.
-registerRoute(new NavigationRoute(createHandlerBoundToURL('/index.html'), { denylist: [/^\/api\//] }));
+// Every address that is no file is the app's own; but the server does something, or looks at a token.
+registerRoute(
+  new NavigationRoute(createHandlerBoundToURL('/index.html'), { denylist: [/^\/api\//, /[?&]token=/] }),
+);
 
 // Without a network there is no server that makes films.
 registerRoute('/api/films', ({ request }) => fetch(request).catch(() => Response.json([])));

@@ -5,7 +5,11 @@ import { Journal, type JournalFile, type WrittenGroup } from './journal';
 class MemoryFile implements JournalFile {
   bytes = new Uint8Array(0);
   closed = false;
-  constructor(readonly room = Number.POSITIVE_INFINITY) {}
+  /** @param throws whether it says so by an error when there is no more room, rather than by writing less */
+  constructor(
+    readonly room = Number.POSITIVE_INFINITY,
+    readonly throws = false,
+  ) {}
 
   read(into: Uint8Array, { at }: { at: number }): number {
     const part = this.bytes.subarray(at, at + into.byteLength);
@@ -14,6 +18,8 @@ class MemoryFile implements JournalFile {
   }
 
   write(data: Uint8Array, { at }: { at: number }): number {
+    if (this.throws && at + data.byteLength > this.room)
+      throw new DOMException('No space', 'QuotaExceededError');
     const end = Math.min(this.room, at + data.byteLength);
     if (end > this.bytes.byteLength) {
       const larger = new Uint8Array(end);
@@ -122,9 +128,9 @@ describe('the journal of a render', () => {
     expect((await Journal.open(file, 'one')).read(0).config).toEqual(config);
   });
 
-  it('on a full disk says so, and keeps what was whole', async () => {
+  it.each([false, true])('on a full disk says so, and keeps what was whole (thrown: %s)', async (throws) => {
     const large = { frames: [{ data: new Uint8Array(300), key: true, timestamp: 0, duration: 1 }] };
-    const file = new MemoryFile(600);
+    const file = new MemoryFile(600, throws);
     const { journal } = await written([large], file);
     expect(() => journal.append(large)).toThrow('The disk is full');
     expect((await Journal.open(file, 'one')).groups).toBe(1);

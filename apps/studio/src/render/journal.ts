@@ -139,7 +139,7 @@ export class Journal {
     lead.setUint32(12, this.crc([text, ...body]));
     let at = this.end;
     for (const part of [new Uint8Array(lead.buffer), text, ...body]) {
-      if (this.file.write(part, { at }) !== part.byteLength) {
+      if (!writtenWhole(this.file, part, at)) {
         this.file.truncate(this.end);
         throw new Error(
           'The disk is full. Free some space and try again: the render goes on where it stopped.',
@@ -168,6 +168,17 @@ export class Journal {
     const bytes = new Uint8Array(length);
     this.file.read(bytes, { at });
     return bytes;
+  }
+}
+
+/** Writes a part of a file. @returns whether there was room for it */
+export function writtenWhole(file: Pick<JournalFile, 'write'>, data: Uint8Array, at: number): boolean {
+  try {
+    return file.write(data, { at }) === data.byteLength;
+  } catch (error) {
+    // Browsers that give no more room throw this, or write less.
+    if ((error as Error).name === 'QuotaExceededError') return false;
+    throw error;
   }
 }
 

@@ -1,5 +1,6 @@
 import { newId } from '../storage/ids';
 import { holdWhileAlive, ifFree, whileHeld } from '../storage/tabs';
+import { writtenWhole } from './journal';
 
 /** A file that grows at any position. On disk where the browser keeps private files, else in memory. */
 export interface GrowingFile {
@@ -36,9 +37,8 @@ export async function growFile(name: string): Promise<GrowingFile> {
     ).createSyncAccessHandle();
     return {
       write: (data, position) => {
-        const written = sync.write(data, { at: position });
-        if (written !== data.byteLength)
-          throw new Error('The disk is full. Free some space and render again.');
+        if (!writtenWhole(sync, data, position))
+          throw new Error('The disk is full. Free some space and try again.');
       },
       finish: async (type) => {
         sync.flush();
