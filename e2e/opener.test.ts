@@ -1,3 +1,4 @@
+import { execFileSync, spawnSync } from 'node:child_process';
 import { PNG } from 'pngjs';
 import type { Page } from 'puppeteer-core';
 import {
@@ -213,6 +214,41 @@ describe('an opener, made on a laptop', () => {
     expect(names.at(-1)).toMatch(/_00048\.png$/);
     const first = PNG.sync.read(Buffer.from(files[names[30]!]!));
     expect([first.width, first.height]).toEqual([960, 540]);
+    await page.evaluate(() => document.querySelector<HTMLElement>('[aria-label^="Remove "]')?.click());
+  });
+
+  it('renders the sound alone, as long as the reel and as loud as it tells', async () => {
+    await tap(page, 'output-format-wav');
+    await page.waitForSelector(id('output-size'), { hidden: true });
+    await tap(page, 'render-start');
+    await page.waitForFunction(
+      (s: string) => document.querySelector(s)?.textContent?.includes('.wav'),
+      { timeout: 60_000 },
+      id('job-done'),
+    );
+    const told = Number(/(-[\d.]+) LUFS/.exec(await textOf(page, 'render-sound'))![1]);
+    await tap(page, 'render-download');
+    const path = await session.downloaded('.wav');
+    const facts = execFileSync('ffprobe', [
+      ...['-v', 'error', '-show_entries', 'stream=codec_name,sample_rate,duration', '-of', 'csv=p=0', path],
+    ]);
+    expect(facts.toString()).toMatch(/^pcm_s24le,48000,2\.0/);
+    // Loudness as it was told is what ffmpeg’s ebur128 finds.
+    const said = spawnSync('ffmpeg', [
+      '-nostdin',
+      '-nostats',
+      '-i',
+      path,
+      '-af',
+      'ebur128',
+      '-f',
+      'null',
+      '-',
+    ]);
+    const summary = said.stderr.toString();
+    const found = Number(/I:\s+(-?[\d.]+) LUFS/.exec(summary.slice(summary.lastIndexOf('Summary')))![1]);
+    expect(Math.abs(found - told)).toBeLessThan(0.3);
+    await session.take('.wav');
     await page.evaluate(() => document.querySelector<HTMLElement>('[aria-label^="Remove "]')?.click());
   });
 

@@ -48,7 +48,8 @@ export async function main(args: readonly string[]): Promise<number> {
       const stop = new AbortController();
       for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
       await work(parseWorkCommand(rest, process.env), (line) => console.log(line), stop.signal);
-      return 0;
+      // Redis that is away would be waited for.
+      process.exit(0);
     }
     if (verb === 'follow') {
       const { follow, parseFollowCommand } = await import('./follow');

@@ -17,6 +17,8 @@ export const connectionTo = (url: string) => ({ url, maxRetriesPerRequest: null 
 
 /** Times that a range is tried, on one machine or another. */
 const ATTEMPTS = 5;
+/** Milliseconds that a Redis which is away is waited for at the end. */
+const LEAVE = 2000;
 /** Milliseconds between looks at what is under way. */
 const LOOK_EVERY = 1000;
 /** A range is given to another machine too when it takes so many times as long as most, and so many milliseconds. */
@@ -65,22 +67,33 @@ export class QueueCrew implements Crew {
       failed = failedReason;
       wake();
     };
-    const aborted = () => wake();
+    let giveUp: () => void = () => undefined;
+    const givenUp = new Promise<never>((_, reject) => {
+      giveUp = () => reject(signal.reason);
+    });
+    // It is told where something is asked.
+    givenUp.catch(() => undefined);
+    const aborted = () => {
+      giveUp();
+      wake();
+    };
     this.events.on('progress', progress).on('completed', completed).on('failed', gaveUp);
     signal.addEventListener('abort', aborted);
+    /** Redis that is away answers when it is back; nobody who gives up waits for that. */
+    const answered = <T>(asked: Promise<T>): Promise<T> => Promise.race([asked, givenUp]);
     try {
-      await this.add(key, order);
+      await answered(this.add(key, order));
       let since: number | undefined;
       while (!(await this.store.has('pieces', key))) {
         signal.throwIfAborted();
         if (failed !== undefined) throw new Error(failed);
-        const job = await this.queue.getJob(ids.at(-1)!);
-        // Redis has lost what it was told, or it is told of an end a moment later.
-        if (!job) await this.add(key, order);
-        since = job && (await job.isActive()) ? (since ?? Date.now()) : undefined;
+        const job = await answered(this.queue.getJob(ids.at(-1)!));
+        // Redis has lost what it was told; or its piece has just come.
+        if (!job && !(await this.store.has('pieces', key))) await answered(this.add(key, order));
+        since = job && (await answered(job.isActive())) ? (since ?? Date.now()) : undefined;
         if (since !== undefined && ids.length === 1 && Date.now() - since > this.slow()) {
           ids.push(`${key}-again`);
-          await this.add(ids[1]!, order);
+          await answered(this.add(ids[1]!, order));
         }
         await new Promise<void>((resolve) => {
           const timer = setTimeout(resolve, LOOK_EVERY);
@@ -96,12 +109,13 @@ export class QueueCrew implements Crew {
       this.events.off('progress', progress).off('completed', completed).off('failed', gaveUp);
       signal.removeEventListener('abort', aborted);
       // One that is at work finishes for nothing; one that waits does not begin.
-      for (const id of ids) await this.queue.remove(id).catch(() => undefined);
+      for (const id of ids) this.queue.remove(id).catch(() => undefined);
     }
   }
 
   async close(): Promise<void> {
-    await Promise.all([this.queue.close(), this.events.close()]);
+    const closed = Promise.all([this.queue.close(), this.events.close()]).catch(() => undefined);
+    await Promise.race([closed, new Promise((resolve) => setTimeout(resolve, LEAVE))]);
   }
 
   private add(jobId: string, order: RangeOrder): Promise<Job<RangeTask>> {

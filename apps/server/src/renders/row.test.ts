@@ -104,6 +104,13 @@ it('two machines make a film; one is killed, Redis loses all it knew, and the fr
   const told = await heard(serving, id);
   expect(told.at(-1)).toMatchObject({ state: 'done', frames: count });
   expect(framesOf(await film(serving, id, join(folder.path, 'row.mkv')))).toEqual(whole);
+  // Told to stop, a machine goes, whether Redis is there or not.
+  await kill(redis);
+  const gone = new Promise((resolve) => second.once('exit', resolve));
   second.kill('SIGTERM');
+  expect(await gone).toBe(0);
+  // Nor does a server wait for it that is closed in the middle of a render.
+  await order(serving, reelOf(15), { ...wish, rate: '24' });
+  await new Promise((resolve) => setTimeout(resolve, 300));
   await serving.app.close();
 }, 120_000);

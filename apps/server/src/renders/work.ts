@@ -41,6 +41,9 @@ export function parseWorkCommand(
 
 /** Milliseconds after which a machine that says nothing counts as gone, and its range goes to another. */
 const SILENT = 10_000;
+/** Milliseconds that a machine with nothing to do waits for Redis before it leaves. */
+const LEAVE = 2000;
+const pause = (ms: number) => new Promise<false>((resolve) => setTimeout(resolve, ms, false));
 /** Milliseconds between words of how far a range is. */
 const WORD_EVERY = 500;
 
@@ -58,7 +61,16 @@ export async function work(
   const maker = new RangeMaker(store);
   const headers: Record<string, string> = token ? { Authorization: `Bearer ${token}` } : {};
   const version = await builtVersion();
+  let making = false;
   const range = async (job: Job<RangeTask>) => {
+    making = true;
+    try {
+      await makeRange(job);
+    } finally {
+      making = false;
+    }
+  };
+  const makeRange = async (job: Job<RangeTask>) => {
     const order = orderSchema.parse(job.data.order);
     const from = `${job.data.server}${STORE_PATH}`;
     await fetchInto(store, from, headers, 'documents', order.paint.document);
@@ -90,7 +102,9 @@ export async function work(
   worker.on('failed', (_job, error) => say(`failed: ${error.message}`));
   say(`Waiting for ranges of version ${version}.`);
   await new Promise<void>((resolve) => stop.addEventListener('abort', () => resolve(), { once: true }));
-  await worker.close();
+  // It ends with its range, and does not wait for a Redis that is away.
+  const closed = worker.close();
+  while (!(await Promise.race([closed.then(() => true), pause(LEAVE)])) && making);
   await maker.close();
 }
 

@@ -23,7 +23,7 @@ export function canCompress(format: 'mp4' | 'webm', size: FrameSize, rate: Rate)
  */
 export async function soundCodec(format: OutputFormat): Promise<SoundCodec | undefined> {
   if (format === 'png') return undefined;
-  if (format === 'png-sequence') return 'wav';
+  if (format === 'png-sequence' || format === 'wav') return 'wav';
   const wanted = format === 'mp4' ? (['aac', 'opus', 'mp3'] as const) : (['opus'] as const);
   for (const codec of wanted) {
     const able = await canEncodeAudio(codec, {

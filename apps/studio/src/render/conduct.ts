@@ -36,7 +36,9 @@ export function conduct(
   { sample, journal }: Along = {},
 ): Conducted {
   const worker = new Worker(new URL('./render.worker', import.meta.url));
-  const size = crewSize(sample?.length ?? plan.count, navigator.hardwareConcurrency || 1);
+  // What is only heard is not painted.
+  const size =
+    plan.format === 'wav' ? 0 : crewSize(sample?.length ?? plan.count, navigator.hardwareConcurrency || 1);
   const painters = Array.from({ length: size }, () => new Worker(new URL('./paint.worker', import.meta.url)));
   let ended = false;
   const end = () => {

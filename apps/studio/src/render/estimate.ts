@@ -85,7 +85,7 @@ export function useEstimate(reel: Reel, plan: RenderPlan, able: boolean): Estima
     // What is written in the document beside its content does not change how long it takes.
     queryKey: ['estimate', { ...reel, name: '', changed: '', output: undefined }, { ...plan, fileName: '' }],
     queryFn: ({ signal }) => estimate(reel, { ...plan, format: plan.format as OutputFormat }, signal),
-    enabled: able && !isFilmFormat(plan.format),
+    enabled: able && !isFilmFormat(plan.format) && plan.format !== 'wav',
     gcTime: 60_000,
   }).data;
 }

@@ -215,3 +215,21 @@ function pictureGroup({ rate }: RenderPlan): GroupMaker {
     abandon: async () => undefined,
   };
 }
+
+/** The sound alone, as a WAV. */
+export function soundSink(plan: RenderPlan, file: GrowingFile): GroupSink {
+  const head = wavHeader(Math.round(secondsAt(plan.count, plan.rate) * SOUND_RATE));
+  file.write(head, 0);
+  let position = head.byteLength;
+  return {
+    make: () => pictureGroup(plan),
+    put: async () => undefined,
+    hear: async (block) => {
+      const samples = wavSamples(block);
+      file.write(samples, position);
+      position += samples.byteLength;
+    },
+    finish: async () => undefined,
+    abandon: async () => undefined,
+  };
+}

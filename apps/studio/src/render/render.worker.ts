@@ -11,7 +11,7 @@ import {
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { openSounds } from '../media/decode/soundReader';
 import { soundCodec } from './canEncode';
-import { filmSink, type GroupMaker, type GroupSink, pictureSink } from './groupSink';
+import { filmSink, type GroupMaker, type GroupSink, pictureSink, soundSink } from './groupSink';
 import { type Journal, openJournal, type WrittenGroup } from './journal';
 import type { FromRender, ToRender } from './messages';
 import { PaintCrew } from './paintCrew';
@@ -27,6 +27,7 @@ const MIME = {
   webm: 'video/webm',
   'png-sequence': 'application/zip',
   png: 'image/png',
+  wav: 'audio/wav',
 } as const;
 
 const isFilm = ({ format }: RenderPlan) => format === 'mp4' || format === 'webm';
@@ -41,12 +42,13 @@ async function render({ job, painters, journal: name }: Start): Promise<void> {
   const scene = new ReelScene(reel, DOCUMENT_ONLY);
   const count = job.sample?.length ?? plan.count;
   const length = isFilm(plan) ? groupLength(plan.rate) : FEW;
-  const journal = name && (await openJournal(name.id, name.identity));
+  // Sound alone is mixed in no time.
+  const journal = name && plan.format !== 'wav' ? await openJournal(name.id, name.identity) : undefined;
   const first = Math.min(count, (journal?.groups ?? 0) * length);
   if (first > 0) tell({ type: 'resumed', frames: first });
   // A sample is thrown away, whatever becomes of it: it leaves nothing on disk.
   const file = job.sample ? inMemory(plan.fileName) : await growFile(plan.fileName);
-  const crew = new PaintCrew({ ...job, first }, count, painters);
+  const crew = plan.format === 'wav' ? undefined : new PaintCrew({ ...job, first }, count, painters);
   let heard: MixFacts | undefined;
   let codec: SoundCodec | undefined;
   let sink: GroupSink | undefined;
@@ -58,7 +60,9 @@ async function render({ job, painters, journal: name }: Start): Promise<void> {
     codec = plays.length > 0 ? await soundCodec(plan.format) : undefined;
     sink = isFilm(plan)
       ? filmSink(plan, file, scene.transparent, codec)
-      : pictureSink(plan, file, codec !== undefined);
+      : crew
+        ? pictureSink(plan, file, codec !== undefined)
+        : soundSink(plan, file);
     const into = sink;
     const mix =
       codec &&
@@ -80,7 +84,8 @@ async function render({ job, painters, journal: name }: Start): Promise<void> {
       if (stopped) throw new Stopped();
       await put(journal!.read(i), Math.min(count, (i + 1) * length));
     }
-    await writeGroups(crew, into, { first, count, length }, journal, put);
+    if (crew) await writeGroups(crew, into, { first, count, length }, journal, put);
+    else await writeSound({ count, length: groupLength(plan.rate) }, put);
     if (job.sample) {
       // What is still being compressed counts, too.
       await sink.finish();
@@ -145,6 +150,19 @@ async function writeGroups(
     before.catch(() => undefined);
   }
   await before;
+}
+
+/** Writes what is heard, a group of frames after the other, with no picture in any. */
+async function writeSound(
+  { count, length }: { count: number; length: number },
+  put: (group: WrittenGroup, end: number) => Promise<void>,
+): Promise<void> {
+  for (let at = 0; at < count; at += length) {
+    if (stopped) throw new Stopped();
+    const end = Math.min(count, at + length);
+    await put({ frames: [] }, end);
+    tell({ type: 'progress', frames: end });
+  }
 }
 
 self.onmessage = ({ data }: MessageEvent<ToRender>) => {

@@ -18,7 +18,7 @@ export type Support = { readonly able: true } | { readonly able: false; readonly
 
 async function supports(format: RenderFormat, size: FrameSize, rate: Rate): Promise<Support> {
   if (isFilmFormat(format)) return filmSupport(format);
-  if (format === 'png' || format === 'png-sequence') return { able: true };
+  if (format === 'png' || format === 'png-sequence' || format === 'wav') return { able: true };
   if (typeof VideoEncoder === 'undefined') {
     const why = window.isSecureContext
       ? 'This browser has no video encoder. Choose a PNG sequence.'

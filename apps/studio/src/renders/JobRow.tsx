@@ -1,4 +1,4 @@
-import { rateLabel } from '@fresh-reel/core';
+import { rateLabel, secondsAt } from '@fresh-reel/core';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { saveFile } from '../media/files/pickFile';
@@ -125,14 +125,19 @@ function Bar({ job: { plan, frames, state } }: { job: RenderJob }) {
   );
 }
 
+function doneText({ plan, frames }: RenderJob): string {
+  if (plan.format === 'wav') return secondsText(secondsAt(plan.count, plan.rate));
+  return plan.count === 1 ? '1 frame' : `all ${frames} frames`;
+}
+
 function Finished({ job }: { job: RenderJob }) {
   const { file, plan } = job;
   if (!file) return null;
   return (
     <>
       <Txt kind="small" tone="leaf" testID="render-done">
-        Done: {plan.count === 1 ? '1 frame' : `all ${job.frames} frames`}, {bytesText(file.size)}
-        {plan.format === 'png' ? '' : `, ${rateLabel(plan.rate)} frames a second`}
+        Done: {doneText(job)}, {bytesText(file.size)}
+        {plan.format === 'png' || plan.format === 'wav' ? '' : `, ${rateLabel(plan.rate)} frames a second`}
         {job.seconds === undefined ? '' : `, in ${secondsText(job.seconds)}`}
       </Txt>
       {job.sound && (

@@ -24,6 +24,7 @@ describe('names of rendered files', () => {
   it('hold the reel, size and rate where nothing else is said', () => {
     expect(outputName(reel, 'webm', SIZE, RATE)).toBe('kite-day-960x540-59.94fps.webm');
     expect(outputName(reel, 'png', SIZE, RATE)).toBe('kite-day-960x540.png');
+    expect(outputName(reel, 'wav', SIZE, RATE)).toBe('kite-day.wav');
     expect(outputName(reel, 'prores4444', SIZE, RATE)).toBe('kite-day-960x540-59.94fps.mov');
   });
 

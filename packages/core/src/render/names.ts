@@ -55,10 +55,11 @@ function partOf(reel: Reel, part: string, { format, size, rate }: Named): string
     case 'reel':
       return fileStem(reel.name);
     case 'size':
-      return `${size.width}x${size.height}`;
+      // What is only heard has none.
+      return format === 'wav' ? '' : `${size.width}x${size.height}`;
     case 'rate':
-      // A still has none.
-      return format === 'png' ? '' : `${rateLabel(rate)}fps`;
+      // Nor has a still.
+      return format === 'png' || format === 'wav' ? '' : `${rateLabel(rate)}fps`;
     case 'template':
       return first ? fileStem(first.template.name) : '';
     case 'look': {

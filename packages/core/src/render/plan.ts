@@ -3,7 +3,7 @@ import type { Rate } from '../time/rate';
 import { FILM_CODECS, type FilmCodec, filmFacts } from './films';
 
 /** What a browser writes. */
-export const OUTPUT_FORMATS = ['mp4', 'webm', 'png-sequence', 'png'] as const;
+export const OUTPUT_FORMATS = ['mp4', 'webm', 'png-sequence', 'png', 'wav'] as const;
 export type OutputFormat = (typeof OUTPUT_FORMATS)[number];
 
 /** What a browser writes, or a machine with ffmpeg. */
@@ -17,7 +17,8 @@ export const isFilmFormat = (format: RenderFormat): format is FilmCodec =>
 interface FormatFacts {
   readonly name: string;
   readonly about: string;
-  readonly alpha: boolean;
+  /** Whether it keeps transparency; nothing of what has no pictures. */
+  readonly alpha?: boolean;
   readonly extension: string;
 }
 
@@ -38,6 +39,7 @@ const BROWSER_FACTS: Readonly<Record<OutputFormat, FormatFacts>> = {
     extension: 'zip',
   },
   png: { name: 'PNG still', about: 'the frame under the playhead', alpha: true, extension: 'png' },
+  wav: { name: 'WAV', about: 'the sound alone, 24 bits at 48 kHz', extension: 'wav' },
 };
 
 /** What will be rendered. */

@@ -28,19 +28,21 @@ export function FormatPart({ format, onChange, ...about }: PartProps) {
   const films = useServerFilms();
   // What was chosen stands here even while the server is away.
   const offered = isFilmFormat(format) && !films.includes(format) ? [format, ...films] : films;
+  // The sound alone is a file where there is one.
+  const own = OUTPUT_FORMATS.filter((f) => f !== 'wav' || about.heard || f === format);
   const rows = (formats: readonly RenderFormat[]) =>
     formats.map((f) => <FormatRow key={f} format={f} chosen={f === format} {...about} />);
   return (
     <>
       <RadioGroup
         label="Kind of file"
-        ids={[...OUTPUT_FORMATS, ...offered]}
+        ids={[...own, ...offered]}
         value={format}
         onChange={(f) => onChange(f as RenderFormat)}
         testID="output-format"
         style={styles.formats}
       >
-        {rows(OUTPUT_FORMATS)}
+        {rows(own)}
         {offered.length > 0 && (
           <Txt kind="small" tone="quiet" style={styles.server}>
             Made by the app’s server
@@ -64,7 +66,7 @@ function SoundNote({ format }: { format: RenderFormat }) {
         ? 'This browser writes no AAC, so the sound goes in as Opus. Most editing programs read it; where one does not, take the PNG sequence, which has a WAV beside it.'
         : 'The sound is written as Opus.',
     mp3: 'This browser writes neither AAC nor Opus, so the sound goes in as MP3.',
-    wav: 'The sound lies beside the pictures as a WAV file.',
+    wav: format === 'wav' ? '' : 'The sound lies beside the pictures as a WAV file.',
     none:
       format === 'png'
         ? ''
@@ -97,7 +99,12 @@ function FormatRow({ format, chosen, heard, size, rate, transparent }: FormatPro
     format === 'mp4' && heard && codec === 'opus'
       ? 'H.264 with sound as Opus: plays in browsers and most editing programs, no transparency'
       : facts.about;
-  const alpha = !transparent ? '' : facts.alpha ? ' Transparent.' : ' Black where this reel is transparent.';
+  const alpha =
+    !transparent || facts.alpha === undefined
+      ? ''
+      : facts.alpha
+        ? ' Transparent.'
+        : ' Black where this reel is transparent.';
   return (
     <Radio
       id={format}

@@ -42,7 +42,7 @@ import { Choice } from '../../ui/Choice';
 import { NumberRow } from '../../ui/NumberRow';
 import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
-import { bytesText, waitText } from '../../ui/units';
+import { bytesText, secondsText, waitText } from '../../ui/units';
 import { nameOf } from '../place/itemWords';
 import { type Checked, useChecks } from '../session/useChecks';
 import { useReelEditor } from '../session/useReelEditor';
@@ -81,6 +81,8 @@ export function RenderStep({ surface, onShow, heard }: Props) {
     edit((r) => setOutput(r, { ...r.output, format, side, ...part }));
     settle();
   };
+  /** Whether what is rendered has pictures. */
+  const seen = format !== 'wav';
   const { extent = 'all', range } = reel.output ?? {};
   const [shapes, setShapes] = useState<readonly FrameShape[]>([]);
   const checks = useChecks(reel);
@@ -134,21 +136,23 @@ export function RenderStep({ surface, onShow, heard }: Props) {
           </Banner>
         )}
       </View>
-      <View style={styles.group}>
-        <Txt kind="lead" level={2}>
-          Size
-        </Txt>
-        <Choice
-          label="Size in pixels"
-          testID="output-size"
-          value={String(side)}
-          options={sizes.map((s) => ({
-            id: String(Math.min(s.width, s.height)),
-            name: `${s.width} × ${s.height}`,
-          }))}
-          onChange={(v) => choose({ side: Number(v) })}
-        />
-      </View>
+      {seen && (
+        <View style={styles.group}>
+          <Txt kind="lead" level={2}>
+            Size
+          </Txt>
+          <Choice
+            label="Size in pixels"
+            testID="output-size"
+            value={String(side)}
+            options={sizes.map((s) => ({
+              id: String(Math.min(s.width, s.height)),
+              name: `${s.width} × ${s.height}`,
+            }))}
+            onChange={(v) => choose({ side: Number(v) })}
+          />
+        </View>
+      )}
       {format !== 'png' && (
         <View style={styles.group}>
           <Txt kind="lead" level={2}>
@@ -188,48 +192,56 @@ export function RenderStep({ surface, onShow, heard }: Props) {
         }
         onChange={(names) => choose({ names })}
       />
-      <View style={styles.group}>
-        <Txt kind="lead" level={2}>
-          Motion blur
-        </Txt>
-        <Choice
-          label="Motion blur"
-          testID="motion-blur"
-          value={String(samples)}
-          options={SAMPLES.map((n) => ({ id: String(n), name: n === 1 ? 'Off' : `${n} samples` }))}
-          onChange={(n) => {
-            edit((r) => setMotionBlur(r, { ...r.motionBlur, samples: Number(n) }));
-            settle();
-          }}
-        />
-        {samples > 1 && (
-          <NumberRow
-            name="Shutter open for"
-            value={Math.round(reel.motionBlur.shutter * 360)}
-            min={15}
-            max={360}
-            step={15}
-            unit="°"
-            rest={180}
-            onChange={(degrees) => edit((r) => setMotionBlur(r, { ...r.motionBlur, shutter: degrees / 360 }))}
-            onSettle={settle}
-            testID="shutter"
+      {seen && (
+        <View style={styles.group}>
+          <Txt kind="lead" level={2}>
+            Motion blur
+          </Txt>
+          <Choice
+            label="Motion blur"
+            testID="motion-blur"
+            value={String(samples)}
+            options={SAMPLES.map((n) => ({ id: String(n), name: n === 1 ? 'Off' : `${n} samples` }))}
+            onChange={(n) => {
+              edit((r) => setMotionBlur(r, { ...r.motionBlur, samples: Number(n) }));
+              settle();
+            }}
           />
-        )}
-        <Txt kind="small" tone="quiet">
-          {samples > 1
-            ? 'Each frame is the mean of so many moments: 8 is reasonable, 12 to 20 finer.'
-            : 'Off: each frame is one sharp moment, the quickest to render.'}
-        </Txt>
-      </View>
+          {samples > 1 && (
+            <NumberRow
+              name="Shutter open for"
+              value={Math.round(reel.motionBlur.shutter * 360)}
+              min={15}
+              max={360}
+              step={15}
+              unit="°"
+              rest={180}
+              onChange={(degrees) =>
+                edit((r) => setMotionBlur(r, { ...r.motionBlur, shutter: degrees / 360 }))
+              }
+              onSettle={settle}
+              testID="shutter"
+            />
+          )}
+          <Txt kind="small" tone="quiet">
+            {samples > 1
+              ? 'Each frame is the mean of so many moments: 8 is reasonable, 12 to 20 finer.'
+              : 'Off: each frame is one sharp moment, the quickest to render.'}
+          </Txt>
+        </View>
+      )}
       <Checks checked={checks} onShow={onShow} />
       <View style={styles.group}>
         <Txt tone="quiet" testID="render-estimate">
           {plans.length > 1 ? `${plans.length} files, ` : ''}
-          {count === 1 ? '1 frame' : `${count} frames`}
+          {!seen
+            ? `Sound of ${secondsText(secondsAt(count, rate))}`
+            : count === 1
+              ? '1 frame'
+              : `${count} frames`}
           {measured
             ? `, ${waitText(measured.seconds * times)}, about ${bytesText(measured.bytes * times + soundBytes)}, measured on some of them.`
-            : busy || format === 'png'
+            : busy || format === 'png' || !seen
               ? '.'
               : isFilmFormat(format)
                 ? ', made by the app’s server.'
@@ -240,12 +252,13 @@ export function RenderStep({ surface, onShow, heard }: Props) {
         ) : (
           !first && <Banner kind="watch">{WHY_NONE[extent]}</Banner>
         )}
+        {!seen && !heard && <Banner kind="watch">Nothing is heard in this reel. Choose another kind.</Banner>}
         <Button
           title={plans.length > 1 ? `Render ${plans.length} files` : 'Render'}
           kind="next"
           icon="film"
           onPress={start}
-          disabled={support?.able !== true || !first || empty}
+          disabled={support?.able !== true || !first || empty || (!seen && !heard)}
           testID="render-start"
         />
       </View>
@@ -260,7 +273,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
         </View>
       )}
       {graphicsOf(reel).length > 0 && (
-        <ForOtherTools reel={reel} ending={formatFacts(format).extension} size={size} />
+        <ForOtherTools reel={reel} ending={formatFacts(seen ? format : 'webm').extension} size={size} />
       )}
       <View style={styles.group}>
         <Txt kind="lead" level={2}>
