@@ -12,6 +12,7 @@ import {
   id,
   LAPTOP,
   PHONE,
+  pause,
   serve,
   tap,
   textOf,
@@ -142,6 +143,7 @@ it('templates are found by what they are, and those liked come first, also after
     );
   await page.waitForSelector(id('template-card-name-strap'));
   await tap(page, 'favourite-four-lines');
+  for (let i = 0; i < 50 && (await cards())[0] !== 'four-lines'; i++) await pause(100);
   expect((await cards())[0]).toBe('four-lines');
   await page.reload();
   await page.waitForSelector(id('use-favourites'));

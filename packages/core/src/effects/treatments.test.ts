@@ -247,7 +247,7 @@ describe('in order', () => {
     expect([at(0), at(25), at(50), at(90)]).toEqual([200, 100, 0, 0]);
   });
 
-  it('any of them combine: nothing throws, and what is opaque stays so', () => {
+  it('any of them combine: nothing throws, and what is opaque stays so, but for the gaps of chalk', () => {
     const kind = fc.constantFrom(...(Object.keys(TREATMENTS) as TreatmentKind[]));
     fc.assert(
       fc.property(fc.array(kind, { minLength: 2, maxLength: 4 }), (list) => {
@@ -256,7 +256,7 @@ describe('in order', () => {
           ...(k === 'blur' ? { inside: true } : {}),
         }));
         const pixel = painted([boxOp(WHOLE, [180, 90, 40])], treatments, { turn: 5, scale: 1.3 });
-        return pixel(480, 270)[3]! >= 253;
+        return list.includes('chalk') || pixel(480, 270)[3]! >= 253;
       }),
       { numRuns: 12 },
     );
