@@ -1,6 +1,6 @@
 import { type ChildProcess, execFile, spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { rm, writeFile } from 'node:fs/promises';
+import { copyFile, rm, writeFile } from 'node:fs/promises';
 import type { Writable } from 'node:stream';
 import { promisify } from 'node:util';
 import { FILM_CODECS, type FilmCodec, filmFacts, type Rate, rateText } from '@fresh-reel/core';
@@ -232,13 +232,14 @@ export const pieceList = (
   ].join('\n');
 
 /**
- * Joins pieces into a film.
+ * Joins pieces into a film; one that is not made in pieces is its only one.
  * @throws {Error} with what ffmpeg said; no file is left then
  */
 export async function joinFilm(
   pieces: readonly { readonly path: string; readonly frames: number }[],
   plan: FilmPlan,
 ): Promise<void> {
+  if (!pieceEnding(plan.codec)) return copyFile(pieces[0]!.path, plan.out);
   const list = `${plan.out}.pieces`;
   await writeFile(list, pieceList(pieces, plan.rate));
   try {

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { FILM_CODECS, type FilmCodec, filmFacts, groupLength, parseRate, type Rate } from '@fresh-reel/core';
+import { pieceEnding } from '@fresh-reel/node-host';
 import { z } from 'zod';
 
 /** What a server takes on. Each can be set where it is started. */
@@ -99,7 +100,7 @@ const GROUPS = 4;
 
 /** A render in ranges of whole groups of pictures; in one, where the codec chooses its colours for the whole. */
 export function rangesOf({ codec, rate, count }: Paint): Range[] {
-  const length = filmFacts(codec).sound ? groupLength(rate) * GROUPS : count;
+  const length = pieceEnding(codec) ? groupLength(rate) * GROUPS : count;
   return Array.from({ length: Math.ceil(count / length) }, (_, i) => ({
     first: i * length,
     count: Math.min(length, count - i * length),

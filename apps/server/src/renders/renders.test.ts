@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { existsSync, readdirSync, utimesSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, utimesSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { main } from '../cli/main';
 import type { RenderState } from './desk';
@@ -96,6 +96,18 @@ describe('a render on the server', () => {
       },
     });
     expect(streams[1]!.codec_name).toBe('aac');
+  });
+
+  it.each([
+    ['gif', 'GIF89a'],
+    ['webp', 'RIFF'],
+  ])('is one piece, where %s chooses its colours for the whole', async (codec, begins) => {
+    const wish = { size: '192x108', rate: '10', codec, frames: '0-59' };
+    const { id } = await state(await order(serving, reelOf(4), wish));
+    expect((await heard(serving, id)).at(-1)).toMatchObject({ state: 'done', frames: 60 });
+    const bytes = readFileSync(await film(serving, id, join(folder.path, `whole.${codec}`)));
+    expect(bytes.subarray(0, begins.length).toString()).toBe(begins);
+    expect(bytes.length).toBeGreaterThan(10_000);
   });
 
   it('goes on after a restart, and makes no piece twice', async () => {
