@@ -9,7 +9,7 @@ import {
   openDocument,
   parseJson,
   type Reel,
-  type ReelScene,
+  ReelScene,
   reelKind,
   type Template,
   templateKind,
@@ -79,11 +79,23 @@ export async function withReel<T>(
   }
 }
 
-/** Files that a reel needs and does not hold, by media id. */
-export const missingFiles = (scene: ReelScene, studio: NodeStudio): string[] => [
-  ...scene.media().filter((id) => !studio.mediaFacts(id)),
-  ...scene.sounds().filter((id) => !studio.sound(id)),
-];
+/**
+ * A reel's scene with all that it shows and plays ready.
+ * @throws {CommandError} when it needs files that it does not hold
+ */
+export async function wholeScene(reel: Reel, studio: NodeStudio): Promise<ReelScene> {
+  const scene = new ReelScene(reel, studio);
+  await studio.prepare(scene);
+  const missing = [
+    ...scene.media().filter((id) => !studio.mediaFacts(id)),
+    ...scene.sounds().filter((id) => !studio.sound(id)),
+  ];
+  if (missing.length > 0)
+    throw new CommandError(
+      `The reel needs files that it does not hold: ${missing.join(', ')}. Save the reel as a file again.`,
+    );
+  return scene;
+}
 
 const ffmpegMissing = (error: Error) =>
   /ENOENT.*ff(mpeg|probe)|ff(mpeg|probe) ENOENT/.test(error.message)

@@ -10,7 +10,7 @@ import {
   MixRender,
   messageOf,
   type Rate,
-  ReelScene,
+  type ReelScene,
   secondsAt,
   timecodeAt,
   wavHeader,
@@ -19,7 +19,7 @@ import {
 import { FilmFile, type FilmPlan, type NodeStudio, whyNoFilm } from '@fresh-reel/node-host';
 import { CommandError, filmWanted, type RenderCommand } from './command';
 import { FrameWriter, type PaintJob, paintedFrames, pixelsOf } from './frameWriter';
-import { missingFiles, type OpenedReel, withReel } from './openedReel';
+import { type OpenedReel, wholeScene, withReel } from './openedReel';
 import { paintOnThreads, threadsFor } from './threads';
 
 export interface Rendered {
@@ -52,14 +52,7 @@ export async function renderReel(
   { reel, files, fonts, name }: OpenedReel,
   onProgress: (done: number, count: number) => void,
 ): Promise<Rendered> {
-  const scene = new ReelScene(reel, studio);
-  await studio.prepare(scene);
-  const missing = missingFiles(scene, studio);
-  if (missing.length > 0)
-    throw new CommandError(
-      `The reel needs files that it does not hold: ${missing.join(', ')}. Save the reel as a file again.`,
-    );
-
+  const scene = await wholeScene(reel, studio);
   const rate = command.rate ?? reel.rate;
   const size = command.size ?? reel.frame;
   const total = scene.frameCount(rate);

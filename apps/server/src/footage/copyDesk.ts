@@ -1,11 +1,9 @@
-import { createHash, randomUUID } from 'node:crypto';
-import { createWriteStream } from 'node:fs';
+import { randomUUID } from 'node:crypto';
 import { mkdtemp, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Transform } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import { copyType, type Footage, lookAtFootage, makeWorkingCopy } from '@fresh-reel/node-host';
+import { writeHashed } from '../hashed';
 
 /** What is told of a file that was sent. */
 export interface CopyState {
@@ -58,7 +56,7 @@ export class CopyDesk {
     const id = randomUUID();
     const original = join(folder, id);
     try {
-      const { hash, size } = await stored(stream, original);
+      const { hash, size } = await writeHashed(stream, original);
       const footage = await lookAtFootage(original).catch((error: Error) => {
         throw new FootageError(wordsOf(error));
       });
@@ -128,21 +126,6 @@ export class CopyDesk {
   private forget(): void {
     for (const [id, held] of this.held) if (Date.now() - held.asked > FORGOTTEN) void this.drop(id);
   }
-}
-
-/** Writes a stream into a file, and hashes it meanwhile. */
-async function stored(stream: NodeJS.ReadableStream, path: string): Promise<{ hash: string; size: number }> {
-  const hash = createHash('sha256');
-  let size = 0;
-  const passing = new Transform({
-    transform(chunk: Buffer, _encoding, done) {
-      hash.update(chunk);
-      size += chunk.length;
-      done(null, chunk);
-    },
-  });
-  await pipeline(stream, passing, createWriteStream(path));
-  return { hash: hash.digest('hex'), size };
 }
 
 /** What went wrong, without the paths of this machine. */

@@ -157,9 +157,7 @@ export class RenderDesk {
     const path = await this.store.beside();
     try {
       await receive(stream, path, this.limits.bytes);
-      const { hash, used } = await takeIn(path, this.store, (scene, _, name) =>
-        this.planOf(scene, name, wish),
-      );
+      const { hash, used } = await takeIn(path, this.store, (scene, name) => this.planOf(scene, name, wish));
       const record: RenderRecord = {
         ...{ id: randomUUID(), fileName: used.fileName, state: 'waiting', timecode: used.timecode },
         ...{ paint: { ...used.paint, document: hash }, created: new Date().toISOString() },
@@ -242,12 +240,12 @@ export class RenderDesk {
         422,
       );
     const fileName = `${wish.name ?? fileStem(name)}.${endingOf(codec)}`;
-    const why = await whyNoFilm({ codec, size: { width: size.width, height: size.height }, out: fileName });
+    const why = await whyNoFilm({ codec, size, out: fileName });
     if (why) throw new RenderRefused(why, 422);
     const { alpha, timecode } = filmTerms(wish, codec, scene.transparent, rate);
     const { version } = this.options;
     return {
-      paint: { codec, size: { width: size.width, height: size.height }, rate, alpha, from, count, version },
+      paint: { codec, size, rate, alpha, from, count, version },
       fileName,
       timecode,
     };
@@ -350,7 +348,7 @@ export class RenderDesk {
       const { rate, from, count } = paint;
       return await writeSound({ scene, studio, rate, from, count }, path);
     } finally {
-      await close();
+      close();
     }
   }
 

@@ -1,15 +1,11 @@
-import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { mkdtemp, readFile, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { pipeline } from 'node:stream/promises';
+import { readFile } from 'node:fs/promises';
 import { openDocument, type Reel, ReelScene, reelKind } from '@fresh-reel/core';
 import { NodeStudio } from '@fresh-reel/node-host';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { z } from 'zod';
-import { CommandError } from '../cli/command';
-import { missingFiles, withReel } from '../cli/openedReel';
+import { wholeScene, withReel } from '../cli/openedReel';
+import { writeHashed } from '../hashed';
 import { sha256 } from './order';
 import type { Store } from './store';
 
@@ -35,22 +31,16 @@ export interface RenderDocument {
 export async function takeIn<T>(
   path: string,
   store: Store,
-  use: (scene: ReelScene, reel: Reel, name: string) => Promise<T>,
+  use: (scene: ReelScene, name: string) => Promise<T>,
 ): Promise<{ readonly hash: string; readonly used: T }> {
   const wanted = { what: path, fill: undefined, size: undefined, originals: undefined };
   return withReel(wanted, async (studio, { reel, files, fonts, name }) => {
-    const scene = new ReelScene(reel, studio);
-    await studio.prepare(scene);
-    const missing = missingFiles(scene, studio);
-    if (missing.length > 0)
-      throw new CommandError(
-        `The reel needs files that it does not hold: ${missing.join(', ')}. Save it as a file again.`,
-      );
-    const used = await use(scene, reel, name);
+    const used = await use(await wholeScene(reel, studio), name);
     const kept: RenderDocument['files'][number][] = [];
     for (const [id, file] of files) {
-      const hash = await hashOfFile(file);
-      await store.put('files', hash, createReadStream(file));
+      const copy = await store.beside();
+      const { hash } = await writeHashed(createReadStream(file), copy);
+      await store.take('files', hash, copy);
       kept.push({ id, hash });
     }
     const letters: RenderDocument['fonts'][number][] = [];
@@ -76,33 +66,21 @@ export async function readDocument(store: Store, hash: string): Promise<RenderDo
 export interface StudioOf {
   readonly studio: NodeStudio;
   readonly scene: ReelScene;
-  readonly document: RenderDocument;
-  close(): Promise<void>;
+  close(): void;
 }
 
 export async function openStudio(store: Store, hash: string): Promise<StudioOf> {
   const document = await readDocument(store, hash);
   const studio = await NodeStudio.start(SHIPPED_PATHS);
-  const folder = await mkdtemp(join(tmpdir(), 'fresh-reel-'));
-  const close = async () => {
-    studio.close();
-    await rm(folder, { recursive: true, force: true });
-  };
   try {
     for (const { id, hash: file } of document.files) await studio.addFile(id, store.path('files', file));
     for (const { family, weight, hash: file } of document.fonts)
       studio.addFont(family, weight, await readFile(store.path('files', file)));
     const scene = new ReelScene(document.reel, studio);
     await studio.prepare(scene);
-    return { studio, scene, document, close };
+    return { studio, scene, close: () => studio.close() };
   } catch (error) {
-    await close();
+    studio.close();
     throw error;
   }
-}
-
-async function hashOfFile(path: string): Promise<string> {
-  const hash = createHash('sha256');
-  await pipeline(createReadStream(path), hash);
-  return hash.digest('hex');
 }

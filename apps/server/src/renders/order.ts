@@ -1,5 +1,13 @@
 import { createHash } from 'node:crypto';
-import { FILM_CODECS, type FilmCodec, filmFacts, groupLength, parseRate, type Rate } from '@fresh-reel/core';
+import {
+  FILM_CODECS,
+  type FilmCodec,
+  filmFacts,
+  groupLength,
+  groupsOf,
+  parseRate,
+  type Rate,
+} from '@fresh-reel/core';
 import { pieceEnding } from '@fresh-reel/node-host';
 import { z } from 'zod';
 
@@ -99,13 +107,8 @@ export interface Range {
 const GROUPS = 4;
 
 /** A render in ranges of whole groups of pictures; in one, where the codec chooses its colours for the whole. */
-export function rangesOf({ codec, rate, count }: Paint): Range[] {
-  const length = pieceEnding(codec) ? groupLength(rate) * GROUPS : count;
-  return Array.from({ length: Math.ceil(count / length) }, (_, i) => ({
-    first: i * length,
-    count: Math.min(length, count - i * length),
-  }));
-}
+export const rangesOf = ({ codec, rate, count }: Paint): Range[] =>
+  groupsOf(count, pieceEnding(codec) ? groupLength(rate) * GROUPS : count);
 
 /** A range with all it takes to make it. */
 export const orderSchema = z.strictObject({

@@ -18,7 +18,7 @@ export const connectionTo = (url: string) => ({ url, maxRetriesPerRequest: null 
 /** Times that a range is tried, on one machine or another. */
 const ATTEMPTS = 5;
 /** Milliseconds that a Redis which is away is waited for at the end. */
-const LEAVE = 2000;
+export const LEAVE = 2000;
 /** Milliseconds between looks at what is under way. */
 const LOOK_EVERY = 1000;
 /** A range is given to another machine too when it takes so many times as long as most, and so many milliseconds. */

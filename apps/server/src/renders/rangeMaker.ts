@@ -45,7 +45,7 @@ export class RangeMaker {
   async close(): Promise<void> {
     const open = await this.open?.studio.catch(() => undefined);
     this.open = undefined;
-    await open?.close();
+    open?.close();
   }
 
   private async studio(hash: string): Promise<StudioOf> {

@@ -1,16 +1,15 @@
-import { createHash } from 'node:crypto';
-import { createReadStream, createWriteStream } from 'node:fs';
+import { createReadStream } from 'node:fs';
 import { mkdir, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Readable, Transform } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
+import { Readable } from 'node:stream';
 import { type Job, Worker } from 'bullmq';
 import { builtVersion } from '../built';
 import { CommandError, parsedArgs, TEXT, USAGE } from '../cli/command';
+import { writeHashed } from '../hashed';
 import { readDocument } from './document';
 import { orderSchema, pieceKey } from './order';
-import { connectionTo, queueName, type RangeTask } from './queueCrew';
+import { connectionTo, LEAVE, queueName, type RangeTask } from './queueCrew';
 import { RangeMaker } from './rangeMaker';
 import { type Kind, STORE_PATH, Store } from './store';
 
@@ -41,8 +40,6 @@ export function parseWorkCommand(
 
 /** Milliseconds after which a machine that says nothing counts as gone, and its range goes to another. */
 const SILENT = 10_000;
-/** Milliseconds that a machine with nothing to do waits for Redis before it leaves. */
-const LEAVE = 2000;
 const pause = (ms: number) => new Promise<false>((resolve) => setTimeout(resolve, ms, false));
 /** Milliseconds between words of how far a range is. */
 const WORD_EVERY = 500;
@@ -124,16 +121,9 @@ async function fetchInto(
   if (!reply.ok || !reply.body)
     throw new Error(`The server did not give what a range needs (${reply.status}). ${await reply.text()}`);
   const path = await store.beside();
-  const sum = createHash('sha256');
-  const hashing = new Transform({
-    transform(chunk: Buffer, _encoding, done) {
-      sum.update(chunk);
-      done(null, chunk);
-    },
-  });
   try {
-    await pipeline(Readable.fromWeb(reply.body as never), hashing, createWriteStream(path));
-    if (sum.digest('hex') !== hash) throw new Error('What the server gave is not what was asked for.');
+    const came = await writeHashed(Readable.fromWeb(reply.body as never), path);
+    if (came.hash !== hash) throw new Error('What the server gave is not what was asked for.');
     await store.take(kind, hash, path);
   } finally {
     await rm(path, { force: true });

@@ -1,4 +1,5 @@
 import { createCRC32 } from 'hash-wasm/dist/crc32.umd.min.js';
+import { namesIn, privateFolder } from '../storage/privateFiles';
 
 /** One frame as its format holds it: a compressed picture, or a PNG. */
 export interface WrittenFrame {
@@ -196,16 +197,6 @@ const decoderConfig = ({ description, ...config }: NonNullable<Head['config']>):
 
 const FOLDER = 'unfinished';
 
-async function folderOf(create: boolean): Promise<FileSystemDirectoryHandle | undefined> {
-  try {
-    const root = await navigator.storage.getDirectory();
-    return await root.getDirectoryHandle(FOLDER, { create });
-  } catch {
-    // The browser keeps no private files, or there are none yet.
-    return undefined;
-  }
-}
-
 /** Times that a file is asked for: a tab that was closed lets go of it a moment later. */
 const TRIES = 20;
 
@@ -214,7 +205,7 @@ const TRIES = 20;
  * @returns nothing where the browser keeps no private files: such a render begins anew when it was stopped
  */
 export async function openJournal(id: string, identity: string): Promise<Journal | undefined> {
-  const folder = await folderOf(true);
+  const folder = await privateFolder(FOLDER, true);
   if (!folder) return undefined;
   const handle = (await folder.getFileHandle(id, { create: true })) as unknown as {
     createSyncAccessHandle?(): Promise<JournalFile>;
@@ -232,15 +223,13 @@ export async function openJournal(id: string, identity: string): Promise<Journal
 
 /** Removes what a render has left that will not go on. */
 export async function removeJournal(id: string): Promise<void> {
-  const folder = await folderOf(false);
+  const folder = await privateFolder(FOLDER, false);
   await folder?.removeEntry(id).catch(() => undefined);
 }
 
 /** Removes journals of renders that are not in the queue any more. */
 export async function clearJournals(queued: ReadonlySet<string>): Promise<void> {
-  const folder = await folderOf(false);
+  const folder = await privateFolder(FOLDER, false);
   if (!folder) return;
-  const names: string[] = [];
-  for await (const name of (folder as unknown as { keys(): AsyncIterable<string> }).keys()) names.push(name);
-  for (const name of names) if (!queued.has(name)) await removeJournal(name);
+  for (const name of await namesIn(folder)) if (!queued.has(name)) await removeJournal(name);
 }

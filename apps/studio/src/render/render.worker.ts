@@ -1,5 +1,6 @@
 import {
   groupLength,
+  groupsOf,
   type MixFacts,
   MixRender,
   messageOf,
@@ -41,10 +42,13 @@ async function render({ job, painters, journal: name }: Start): Promise<void> {
   const { reel, plan } = job;
   const scene = new ReelScene(reel, DOCUMENT_ONLY);
   const count = job.sample?.length ?? plan.count;
-  const length = isFilm(plan) ? groupLength(plan.rate) : FEW;
   // Sound alone is mixed in no time.
   const journal = name && plan.format !== 'wav' ? await openJournal(name.id, name.identity) : undefined;
-  const first = Math.min(count, (journal?.groups ?? 0) * length);
+  const pictures = plan.format === 'png' || plan.format === 'png-sequence';
+  const groups = groupsOf(count, pictures ? FEW : groupLength(plan.rate));
+  const written = groups.slice(0, journal?.groups ?? 0);
+  const left = groups.slice(written.length);
+  const first = left[0]?.first ?? count;
   if (first > 0) tell({ type: 'resumed', frames: first });
   // A sample is thrown away, whatever becomes of it: it leaves nothing on disk.
   const file = job.sample ? inMemory(plan.fileName) : await growFile(plan.fileName);
@@ -75,17 +79,17 @@ async function render({ job, painters, journal: name }: Start): Promise<void> {
       );
     // The sound goes along, so that neither track waits long for the other.
     let bytes = 0;
-    const put = async (group: WrittenGroup, end: number) => {
+    const put: Put = async (group, { first: from, count: frames }) => {
       for (const { data, alpha } of group.frames) bytes += data.byteLength + (alpha?.byteLength ?? 0);
       await into.put(group);
-      await mix?.until(secondsAt(end, plan.rate));
+      await mix?.until(secondsAt(from + frames, plan.rate));
     };
-    for (let i = 0; i * length < first; i++) {
+    for (const [i, span] of written.entries()) {
       if (stopped) throw new Stopped();
-      await put(journal!.read(i), Math.min(count, (i + 1) * length));
+      await put(journal!.read(i), span);
     }
-    if (crew) await writeGroups(crew, into, { first, count, length }, journal, put);
-    else await writeSound({ count, length: groupLength(plan.rate) }, put);
+    if (crew) await writeGroups(crew, into, left, journal, put);
+    else await writeSound(left, put);
     if (job.sample) {
       // What is still being compressed counts, too.
       await sink.finish();
@@ -112,28 +116,29 @@ async function render({ job, painters, journal: name }: Start): Promise<void> {
   });
 }
 
-/**
- * Paints and compresses what the journal does not hold. A group is written while the next one is painted.
- * @param span frames in all, the first to be painted, and frames of a group
- */
+/** Frames of a group: the first, and how many. */
+type Span = ReturnType<typeof groupsOf>[number];
+/** Takes a group into the file, and its sound. */
+type Put = (group: WrittenGroup, span: Span) => Promise<void>;
+
+/** Paints and compresses what the journal does not hold. A group is written while the next one is painted. */
 async function writeGroups(
   crew: PaintCrew,
   sink: GroupSink,
-  { first, count, length }: { first: number; count: number; length: number },
+  spans: readonly Span[],
   journal: Journal | undefined,
-  put: (group: WrittenGroup, end: number) => Promise<void>,
+  put: Put,
 ): Promise<void> {
   let before: Promise<void> = Promise.resolve();
-  const write = async (maker: GroupMaker, end: number) => {
+  const write = async (maker: GroupMaker, span: Span) => {
     const group = await maker.end();
     journal?.append(group);
-    await put(group, end);
+    await put(group, span);
   };
-  for (let at = first; at < count; at += length) {
-    const end = Math.min(count, at + length);
+  for (const span of spans) {
     const maker = sink.make();
     try {
-      for (let i = at; i < end; i++) {
+      for (let i = span.first; i < span.first + span.count; i++) {
         if (stopped) throw new Stopped();
         await maker.add(i, await crew.take());
         tell({ type: 'progress', frames: i + 1 });
@@ -145,7 +150,7 @@ async function writeGroups(
       throw error;
     }
     await before;
-    before = write(maker, end);
+    before = write(maker, span);
     // Told when it is waited for.
     before.catch(() => undefined);
   }
@@ -153,15 +158,11 @@ async function writeGroups(
 }
 
 /** Writes what is heard, a group of frames after the other, with no picture in any. */
-async function writeSound(
-  { count, length }: { count: number; length: number },
-  put: (group: WrittenGroup, end: number) => Promise<void>,
-): Promise<void> {
-  for (let at = 0; at < count; at += length) {
+async function writeSound(spans: readonly Span[], put: Put): Promise<void> {
+  for (const span of spans) {
     if (stopped) throw new Stopped();
-    const end = Math.min(count, at + length);
-    await put({ frames: [] }, end);
-    tell({ type: 'progress', frames: end });
+    await put({ frames: [] }, span);
+    tell({ type: 'progress', frames: span.first + span.count });
   }
 }
 

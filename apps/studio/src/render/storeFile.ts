@@ -1,4 +1,5 @@
 import { newId } from '../storage/ids';
+import { namesIn, privateFolder } from '../storage/privateFiles';
 import { holdWhileAlive, ifFree, whileHeld } from '../storage/tabs';
 import { writtenWhole } from './journal';
 
@@ -105,19 +106,9 @@ export function inMemory(name: string): GrowingFile {
 /** The lock that a render holds while it writes its file, in whichever tab. */
 export const renderLock = (stored: string) => `render/${stored}`;
 
-async function rendersFolder(): Promise<FileSystemDirectoryHandle | undefined> {
-  try {
-    const root = await navigator.storage.getDirectory();
-    return await root.getDirectoryHandle(FOLDER);
-  } catch {
-    // The browser keeps no private files, or there are none yet.
-    return undefined;
-  }
-}
-
 /** A stored render's file, or nothing when it is gone. */
 export async function storedRender(stored: string): Promise<File | undefined> {
-  const folder = await rendersFolder();
+  const folder = await privateFolder(FOLDER, false);
   return folder?.getFileHandle(stored).then(
     (handle) => handle.getFile(),
     () => undefined,
@@ -126,17 +117,15 @@ export async function storedRender(stored: string): Promise<File | undefined> {
 
 /** Removes files that no finished render is, and that no tab is writing: what was cut off has left them. */
 export async function clearBrokenRenders(finished: ReadonlySet<string>): Promise<void> {
-  const folder = await rendersFolder();
+  const folder = await privateFolder(FOLDER, false);
   if (!folder) return;
-  const names: string[] = [];
-  for await (const name of (folder as unknown as { keys(): AsyncIterable<string> }).keys()) names.push(name);
-  for (const name of names) {
+  for (const name of await namesIn(folder)) {
     if (!finished.has(name)) await ifFree(renderLock(name), () => folder.removeEntry(name));
   }
 }
 
 /** Removes one stored render; one that is gone already is left at that. */
 export async function removeStoredRender(name: string): Promise<void> {
-  const folder = await rendersFolder();
+  const folder = await privateFolder(FOLDER, false);
   await folder?.removeEntry(name).catch(() => undefined);
 }

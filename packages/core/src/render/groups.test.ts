@@ -14,11 +14,11 @@ describe('groups of pictures', () => {
   });
 
   it('are all frames, each once, the last as long as is left', () => {
-    expect(groupsOf(60, { num: 25, den: 1 })).toEqual([
+    expect(groupsOf(60, 25)).toEqual([
       { first: 0, count: 25 },
       { first: 25, count: 25 },
       { first: 50, count: 10 },
     ]);
-    expect(groupsOf(0, { num: 25, den: 1 })).toEqual([]);
+    expect(groupsOf(0, 25)).toEqual([]);
   });
 });

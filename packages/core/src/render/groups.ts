@@ -6,11 +6,12 @@ import type { Rate } from '../time/rate';
  */
 export const groupLength = (rate: Rate): number => Math.max(1, Math.round(rate.num / rate.den));
 
-/** The groups of so many frames, in order: the first frame of each and how many it has. */
-export function groupsOf(count: number, rate: Rate): { readonly first: number; readonly count: number }[] {
-  const length = groupLength(rate);
-  return Array.from({ length: Math.ceil(count / length) }, (_, i) => ({
+/** So many frames in groups of a length, in order: the first frame of each and how many it has. */
+export const groupsOf = (
+  count: number,
+  length: number,
+): { readonly first: number; readonly count: number }[] =>
+  Array.from({ length: Math.ceil(count / length) }, (_, i) => ({
     first: i * length,
     count: Math.min(length, count - i * length),
   }));
-}

@@ -32,7 +32,7 @@ import { useSaveReelFile } from '../../files/useSaveFile';
 import { useMissing } from '../../media/useMissing';
 import type { PreviewSurface } from '../../preview/previewClient';
 import { useEstimate } from '../../render/estimate';
-import { startRender, useRenderJobs } from '../../render/jobs';
+import { startRender, useIsBusy, useRenderJobs } from '../../render/jobs';
 import { SOUND_BITRATE } from '../../render/soundCodec';
 import { useSupport } from '../../render/support';
 import { JobRow } from '../../renders/JobRow';
@@ -86,8 +86,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   const { extent = 'all', range } = reel.output ?? {};
   const [shapes, setShapes] = useState<readonly FrameShape[]>([]);
   const checks = useChecks(reel);
-  const all = useRenderJobs();
-  const jobs = all.filter((j) => j.reelId === reel.id);
+  const jobs = useRenderJobs().filter((j) => j.reelId === reel.id);
 
   const sizes = offeredSizes(reel.frame);
   const size = offeredSize(reel.frame, side);
@@ -99,7 +98,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   const count = plans.reduce((sum, { plan }) => sum + plan.count, 0);
   const [first] = plans;
   const empty = reel.tracks.every((t) => t.items.length === 0);
-  const busy = all.some((j) => j.state === 'running' || j.state === 'waiting');
+  const busy = useIsBusy();
   // Measured on the first of them; the others go with their lengths.
   const measured = useEstimate(
     first?.reel ?? reel,
