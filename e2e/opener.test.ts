@@ -16,6 +16,7 @@ import {
   waitForChange,
   waitForText,
 } from './support/browser';
+import { kept } from './support/files';
 import { asFile, frameOf, pixel, probe, soundOf, stripesPng } from './support/probe';
 import { unzipped } from './support/zip';
 
@@ -261,18 +262,9 @@ describe('an opener, made on a laptop', () => {
     await waitForText(page, 'job-running', /Frame [1-9]/);
     await tap(page, 'render-cancel');
     expect(await waitForText(page, 'job-cancelled', 'Cancelled. Nothing was kept.')).toBeTruthy();
-    const kept = () =>
-      page.evaluate(async () => {
-        const root = await navigator.storage.getDirectory();
-        const names: string[] = [];
-        const folder = await root.getDirectoryHandle('renders', { create: true });
-        for await (const name of (folder as unknown as { keys(): AsyncIterable<string> }).keys())
-          names.push(name);
-        return names;
-      });
     // Its workers let go of the file a moment later.
-    for (let i = 0; i < 100 && (await kept()).length > 0; i++) await pause(100);
-    expect(await kept()).toEqual([]);
+    for (let i = 0; i < 100 && (await kept(page, 'renders')).length > 0; i++) await pause(100);
+    expect(await kept(page, 'renders')).toEqual([]);
   });
 
   it('goes on rendering while the editor is elsewhere', async () => {

@@ -5,24 +5,14 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, Page } from 'puppeteer-core';
 import { id, LAPTOP, PHONE, pause, renderNow, serve, tap, textOf, waitForText } from './support/browser';
+import { numberedClip } from './support/clips';
+import { kept } from './support/files';
 import { probe } from './support/probe';
+import { clipReel, openReel } from './support/slotReel';
 
 jest.setTimeout(240_000);
+const CLIP = numberedClip('killed.mp4', 96, '24', []);
 const session = serve({ renders: true });
-
-/** SHA-256 of each file that the page keeps in a folder. */
-const kept = (page: Page, folder: 'renders' | 'unfinished') =>
-  page.evaluate(async (name: string) => {
-    const root = await navigator.storage.getDirectory();
-    const handle = await root.getDirectoryHandle(name, { create: true });
-    const hashes: string[] = [];
-    for await (const entry of (handle as unknown as { values(): AsyncIterable<unknown> }).values()) {
-      const file = await (entry as FileSystemFileHandle).getFile();
-      const hash = new Uint8Array(await crypto.subtle.digest('SHA-256', await file.arrayBuffer()));
-      hashes.push([...hash].map((b) => b.toString(16).padStart(2, '0')).join(''));
-    }
-    return hashes;
-  }, folder);
 
 /** Waits until a render has come to a frame. */
 async function reached(page: Page, frame: number): Promise<void> {
@@ -33,18 +23,20 @@ async function reached(page: Page, frame: number): Promise<void> {
   );
 }
 
-async function startRender(page: Page, format: string, size: string, rate?: string): Promise<void> {
+async function startRender(page: Page, format: string, size: string): Promise<void> {
   await tap(page, 'step-render');
   await tap(page, `output-format-${format}`);
   await tap(page, `output-size-${size}`);
-  if (rate) await tap(page, `output-rate-${rate}`);
   await page.waitForSelector(`${id('render-start')}:not([aria-disabled="true"])`);
   await tap(page, 'render-start');
 }
 
 it('a render whose browser is killed goes on in the next visit, and its file is the same as one made in one go', async () => {
-  const page = await session.page(LAPTOP, '/reels/demo-sting');
-  await renderNow(page, 'webm', '540', '24');
+  // Painted in no time, and each of its frames is another.
+  const reel = clipReel(CLIP, { num: 24, den: 1 }, 96);
+  const page = await session.page(LAPTOP, '/reels');
+  await openReel(session, page, reel);
+  await renderNow(page, 'webm', '540');
   const [whole] = await kept(page, 'renders');
   expect(await kept(page, 'unfinished')).toEqual([]);
   await page.close();
@@ -52,8 +44,9 @@ it('a render whose browser is killed goes on in the next visit, and its file is 
   const folder = mkdtempSync(join(tmpdir(), 'fresh-reel-killed-'));
   let browser: Browser = await session.another(folder);
   let again = await browser.newPage();
-  await again.goto(`${session.address}/reels/demo-sting`);
-  await startRender(again, 'webm', '540', '24');
+  await again.goto(`${session.address}/reels`);
+  await openReel(session, again, reel);
+  await startRender(again, 'webm', '540');
   // Two seconds are written, and a part of the third.
   await reached(again, 60);
   const process = browser.process()!;

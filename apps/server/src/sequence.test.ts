@@ -35,6 +35,7 @@ it('the command line shows a picture sequence as the studio does, frame by frame
     width: 32,
     height: 18,
     duration: (COUNT * 1001) / 24000,
+    rate: 24000 / 1001,
     sound: false,
   });
   const greys: number[] = [];

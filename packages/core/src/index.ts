@@ -5,6 +5,8 @@ export { SHOT_PICTURE, ShotFinder } from './analyse/shots';
 export { ACTION_SAFE, checkGraphic, type Finding, TITLE_SAFE } from './checks/checks';
 export { checkText } from './checks/checkText';
 export { FlashMeter } from './checks/flashes';
+export { type Heard, hearReel, type OpenedSound } from './checks/heard';
+export { type Looker, lookAtWords, lookForFlashes } from './checks/survey';
 export { contrast, oklabOf } from './colour/colour';
 export { type Brand, brandKind, type LineRole, type LogoRole } from './documents/brand';
 export {
@@ -116,7 +118,7 @@ export {
   removeMarkers,
   stopMeeting,
 } from './edit/markers';
-export { type Mend, mendOf } from './edit/mend';
+export { type Mend, mendsOf } from './edit/mend';
 export { commonFields, type MotionField, type MotionKind, unitFields } from './edit/motionFields';
 export {
   type Added,

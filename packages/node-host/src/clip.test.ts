@@ -49,6 +49,18 @@ describe('frames of clips, by the times that ffmpeg gives them', () => {
     clip.close();
   });
 
+  it('decoded small, and as large as they are again: the same frames, of the same size', async () => {
+    const clip = await NodeClip.open(at('plain.mp4'));
+    const numbers = middles.map((_, n) => n);
+    for (const side of [16, 1000, 7]) {
+      clip.keepTo(side);
+      expect(await shown(clip, middles)).toEqual(numbers);
+      const { width, height, image } = clip.frame(middles[3]!)!;
+      expect([width, height, (image as { width: number }).width]).toEqual([64, 36, Math.min(64, side)]);
+    }
+    clip.close();
+  });
+
   it('of one that is cut by an edit list: the same as ffmpeg plays, from its first to its last', async () => {
     const clip = await NodeClip.open(at('edited.mp4'));
     const played = execFileSync('ffmpeg', [

@@ -1,7 +1,7 @@
 import type { MediaFacts, Picture } from '@fresh-reel/core';
 import { ClipDecoder, type DecodedFrame, type Decoding } from './clipDecoder';
 import { probe } from './ffmpeg';
-import { isTurned, pixelAspect } from './footage';
+import { frameRate, isTurned, pixelAspect } from './footage';
 import { createNodeSurface } from './surface';
 
 /** Frames kept of one clip, beyond those that are wanted together. */
@@ -18,6 +18,7 @@ interface Stream {
   readonly width: number;
   readonly height: number;
   readonly sample_aspect_ratio?: string;
+  readonly avg_frame_rate?: string;
   readonly tags?: { readonly alpha_mode?: string };
   readonly side_data_list?: readonly { readonly rotation?: number }[];
 }
@@ -29,14 +30,14 @@ export class NodeClip {
   private busy: Promise<void> = Promise.resolve();
 
   private constructor(
-    private readonly decoding: Decoding,
+    private decoding: Decoding,
     readonly facts: MediaFacts & { readonly duration: number },
   ) {}
 
   /** @throws {Error} when ffprobe is not there or finds no moving picture in the file. */
   static async open(path: string): Promise<NodeClip> {
     const entries =
-      'stream=codec_name,width,height,sample_aspect_ratio:stream_tags=alpha_mode:stream_side_data=rotation:format=duration';
+      'stream=codec_name,width,height,sample_aspect_ratio,avg_frame_rate:stream_tags=alpha_mode:stream_side_data=rotation:format=duration';
     const said = await probe(path, '-select_streams', 'v:0', '-show_entries', entries);
     const [stream] = said.streams as readonly Stream[];
     if (!stream) throw new Error(`"${path}" has no moving picture in it.`);
@@ -47,7 +48,25 @@ export class NodeClip {
     const alpha = stream.tags?.alpha_mode === '1';
     // ffmpeg's own decoders of VP8 and VP9 leave the alpha out.
     const decoder = alpha ? (stream.codec_name === 'vp8' ? 'libvpx' : 'libvpx-vp9') : undefined;
-    return new NodeClip({ path, width, height, decoder }, { width, height, duration });
+    const rate = frameRate(stream.avg_frame_rate);
+    const facts = { width, height, duration, ...(rate ? { rate } : {}) };
+    return new NodeClip({ path, width, height, decoder }, facts);
+  }
+
+  /**
+   * Has its frames decoded with so many pixels on their longest side from now on, or all that there are: what is painted
+   * small is not decoded large.
+   */
+  keepTo(side: number): void {
+    this.busy = this.busy.then(() => {
+      const { facts, decoding } = this;
+      const scale = Math.min(1, side / Math.max(facts.width, facts.height));
+      const [width, height] = [facts.width, facts.height].map((n) => Math.max(1, Math.round(n * scale)));
+      if (width === decoding.width && height === decoding.height) return;
+      this.decoding = { ...decoding, width: width!, height: height! };
+      this.kept = [];
+      this.close();
+    });
   }
 
   /** The frame at a second, when it has been made ready. */
@@ -109,11 +128,12 @@ export class NodeClip {
   }
 
   private keep(frame: DecodedFrame): void {
-    const { width, height } = this.facts;
+    const { width, height } = this.decoding;
     const surface = createNodeSurface(width, height);
     const data = surface.context.createImageData(width, height);
     data.data.set(frame.pixels);
     surface.context.putImageData(data, 0, 0);
-    this.kept.push({ ...frame, picture: { image: surface.canvas, width, height } });
+    const { width: w, height: h } = this.facts;
+    this.kept.push({ ...frame, picture: { image: surface.canvas, width: w, height: h } });
   }
 }

@@ -46,6 +46,9 @@ function quotient(text: string | undefined, sign: ':' | '/'): number {
 /** Width of a pixel as a part of its height (`sample_aspect_ratio`, as in ISO/IEC 14496-12's `pasp`). */
 export const pixelAspect = (said: string | undefined): number => quotient(said, ':') || 1;
 
+/** Frames a second, as ffprobe tells them; nothing where it does not. */
+export const frameRate = (said: string | undefined): number | undefined => quotient(said, '/') || undefined;
+
 /** Whether a stream is shown turned by a quarter. */
 export const isTurned = (sides: Stream['side_data_list']): boolean =>
   (sides ?? []).some(({ rotation = 0 }) => Math.abs(rotation) % 180 === 90);

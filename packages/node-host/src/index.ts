@@ -3,6 +3,7 @@ export { hasFfmpeg } from './ffmpeg';
 export { FilmFile, type FilmPlan, joinFilm, pieceEnding, whyNoFilm, writableFilms } from './filmFile';
 export { type Footage, lookAtFootage } from './footage';
 export { type GreyBytes, greyFrames, greyFrom } from './greyFrames';
+export { nodeLooker } from './looker';
 export { type OpenedPackage, openPackage } from './package';
 export { NodeStudio } from './studio';
 export { createNodePath, createNodeSurface, pngOf } from './surface';

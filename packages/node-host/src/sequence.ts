@@ -49,7 +49,13 @@ export class NodeSequence {
       });
       const { width, height } = await decoded(entries[0]!);
       const duration = secondsAt(entries.length, rate);
-      return new NodeSequence(file, entries, rate, { width, height, duration, sound: false });
+      return new NodeSequence(file, entries, rate, {
+        width,
+        height,
+        duration,
+        rate: rate.num / rate.den,
+        sound: false,
+      });
     } catch (error) {
       await file.close();
       throw error;

@@ -167,6 +167,11 @@ export class NodeStudio implements Resources {
     return frame;
   }
 
+  /** Has clips decoded with so many pixels on their longest side from now on, or all that there are. */
+  keepClipsTo(side: number): void {
+    for (const clip of this.clips.values()) if (clip instanceof NodeClip) clip.keepTo(side);
+  }
+
   /** Ends the decoders of its clips. */
   close(): void {
     for (const clip of this.clips.values()) clip.close();

@@ -91,6 +91,7 @@ describe.each(TEMPLATES.map((t) => [t.id] as const))('%s', (id) => {
   it('paints in every shape, with something to see in its still', async () => {
     // Wide is painted frame by frame below.
     const scenes = await Promise.all(shapes.map((shape) => scene(id, shape)));
+    studio.keepClipsTo(320);
     const paint = async (s: GraphicScene, t: number) => {
       const frame = s.evaluate(t);
       await studio.framesReady([frame.ops]);
@@ -115,6 +116,7 @@ describe.each(TEMPLATES.map((t) => [t.id] as const))('%s', (id) => {
   it('flashes no more than ITU-R BT.1702 allows, as it comes, as it begins to stand and as it goes', async () => {
     const s = await scene(id, 'wide');
     const size = { width: 48, height: 27 };
+    studio.keepClipsTo(320);
     // Twelve frames a second tell more than the three flashes that are allowed; an odd step also meets what alternates.
     const step = 5;
     const meter = new FlashMeter(size.width * size.height, 60 / step);

@@ -1,17 +1,6 @@
-import {
-  checkText,
-  type Finding,
-  FlashMeter,
-  framesIn,
-  MixRender,
-  type ReelCheck,
-  ReelScene,
-  secondsAt,
-  timecodeAt,
-} from '@fresh-reel/core';
-import type { NodeStudio } from '@fresh-reel/node-host';
+import { checkText, hearReel, lookAtWords, lookForFlashes, ReelScene, timecodeAt } from '@fresh-reel/core';
+import { nodeLooker } from '@fresh-reel/node-host';
 import { CommandError, parsedArgs, TEXT, USAGE } from './command';
-import { paintedFrames, pixelsOf } from './frameWriter';
 import { type Wanted, withReel } from './openedReel';
 
 export interface CheckCommand extends Wanted {
@@ -62,66 +51,20 @@ export function check(command: CheckCommand): Promise<Found[]> {
   return withReel(command, async (studio, { reel }) => {
     const scene = new ReelScene(reel, studio);
     await studio.prepare(scene);
-    const timecode = (frame: number) => timecodeAt(frame, reel.rate);
-    const told = (finding: Finding, { item, slot, frame }: Pick<ReelCheck, 'item' | 'slot' | 'frame'>) => {
-      const { kind, text } = checkText(finding);
-      return { kind: finding.kind, wrong: kind === 'watch', item, slot, timecode: timecode(frame), text };
-    };
-    const seconds = await flashesOf(scene, studio);
-    const frameOf = (second: number) => Math.round(framesIn(second, reel.rate));
-    return [
-      ...scene.checks().map((c) => told(c, c)),
-      ...seconds.map((second) =>
-        told({ kind: 'flashes', slot: '' }, { item: '', slot: '', frame: frameOf(second) }),
-      ),
-      ...(await soundOf(scene, studio, command.loudness)).map((f) =>
-        told(f, { item: '', slot: '', frame: 0 }),
-      ),
+    const looker = nodeLooker(studio);
+    const wanted = command.loudness ?? reel.output?.loudness;
+    const heard = await hearReel(scene, (id) => studio.sound(id), wanted);
+    const found = [
+      ...scene.checks(),
+      ...(await lookAtWords(scene, looker)),
+      ...(await lookForFlashes(scene, looker)),
+      ...(heard?.checks ?? []),
     ];
+    return found.map((finding) => {
+      const { kind, text } = checkText(finding);
+      const { item, slot, frame } = finding;
+      const timecode = timecodeAt(frame, reel.rate);
+      return { kind: finding.kind, wrong: kind === 'watch', item, slot, timecode, text };
+    });
   });
-}
-
-/** Pixels in which flashes are looked for: as few as show a quarter of the picture. */
-const FLASH_PIXELS = 2000;
-
-/** Seconds at which harmful flashes begin, in every frame as it is rendered; those of one second are told once. */
-async function flashesOf(scene: ReelScene, studio: NodeStudio): Promise<number[]> {
-  const { rate, frame } = scene.reel;
-  const scale = Math.sqrt(FLASH_PIXELS / (frame.width * frame.height));
-  const size = { width: Math.round(frame.width * scale), height: Math.round(frame.height * scale) };
-  const meter = new FlashMeter(size.width * size.height, rate.num / rate.den);
-  const count = scene.frameCount(rate);
-  for await (const { surface } of paintedFrames(studio, scene, { size, rate, from: 0 }, 0, count))
-    meter.add(pixelsOf(surface));
-  let last = Number.NEGATIVE_INFINITY;
-  return meter.harmful().filter((second) => {
-    if (second - last < 1) return false;
-    last = second;
-    return true;
-  });
-}
-
-/** Highest true peak that EBU R 128 permits, in dBTP. */
-const MOST_PEAK = -1;
-/** Loudness units that a programme may be off its target by (EBU R 128, live programmes). */
-const LOUDNESS_ROOM = 1;
-
-async function soundOf(scene: ReelScene, studio: NodeStudio, wanted: number | undefined): Promise<Finding[]> {
-  const plays = scene.plays((id) => studio.sound(id)?.facts);
-  if (plays.length === 0) return [];
-  const { rate } = scene.reel;
-  const mix = new MixRender(
-    plays,
-    0,
-    secondsAt(scene.frameCount(rate), rate),
-    (id) => studio.sound(id),
-    () => undefined,
-  );
-  const { loudness, peak } = await mix.end();
-  const off =
-    wanted !== undefined && Number.isFinite(loudness) && Math.abs(loudness - wanted) > LOUDNESS_ROOM;
-  return [
-    ...(off ? [{ kind: 'loudness' as const, slot: '' as const, loudness, wanted }] : []),
-    ...(peak > MOST_PEAK ? [{ kind: 'peaks' as const, slot: '' as const, peak }] : []),
-  ];
 }

@@ -1,17 +1,8 @@
-import {
-  messageOf,
-  type OutputFormat,
-  type Reel,
-  ReelScene,
-  type RenderPlan,
-  type Size,
-} from '@fresh-reel/core';
-import { DOCUMENT_ONLY } from '../engine/documentOnly';
-import { ownFontFiles } from '../fonts/useFamilies';
-import { decodePicture, pictureSize } from '../media/decode/picture';
+import { messageOf, type OutputFormat, type Reel, type RenderPlan } from '@fresh-reel/core';
 import type { FromRender, JournalName, ToRender } from './messages';
 import { crewSize } from './paintCrew';
 import type { FromPainter, PaintJob, ToPainter } from './paintMessages';
+import { givePicture, suppliesOf } from './supplies';
 
 /** The workers of one render: one conducts it and writes the file, the others paint. */
 export interface Conducted {
@@ -53,17 +44,11 @@ export function conduct(
     each.onerror = (event) =>
       fault(event.message || 'The render stopped for a reason the browser does not tell.');
   for (const painter of painters)
-    painter.onmessage = ({ data }: MessageEvent<FromPainter>) => void give(painter, data.needs);
+    painter.onmessage = ({ data }: MessageEvent<FromPainter>) => void givePicture(painter, data.needs);
   begin(worker, painters, { reel, plan, ...(sample ? { sample } : {}) }, journal).catch((error: unknown) =>
     fault(messageOf(error)),
   );
   return { stop: () => worker.postMessage({ type: 'stop' } satisfies ToRender), end };
-}
-
-/** Decodes a picture for a painter, when a frame shows it. */
-async function give(painter: Worker, id: string): Promise<void> {
-  const picture = await decodePicture(id).catch(() => null);
-  painter.postMessage({ type: 'picture', id, picture } satisfies ToPainter, picture ? [picture.bitmap] : []);
 }
 
 /** A port to each painter, through which the worker that conducts the render speaks with it. */
@@ -81,17 +66,9 @@ async function begin(
   wanted: Pick<PaintJob, 'reel' | 'plan' | 'sample'>,
   journal: JournalName | undefined,
 ): Promise<void> {
-  const scene = new ReelScene(wanted.reel, DOCUMENT_ONLY);
-  const sizes: [string, Size][] = [];
-  for (const media of scene.media()) {
-    // A picture that is missing or damaged is left out; the checks have said so before the start.
-    const size = await pictureSize(media).catch(() => null);
-    if (size) sizes.push([media, size]);
-  }
-  const families = new Set(scene.fonts().faces.map((f) => f.family));
-  const fonts = await ownFontFiles(families).catch(() => []);
+  const supplies = await suppliesOf(wanted.reel);
   const ports = portsTo(painters);
-  const job: PaintJob = { ...wanted, sizes, fonts };
+  const job: PaintJob = { ...wanted, ...supplies };
   const message = { type: 'start', job, painters: ports, ...(journal ? { journal } : {}) } as const;
   to.postMessage(message satisfies ToRender, ports);
 }

@@ -77,15 +77,20 @@ async function estimate(reel: Reel, plan: RenderPlan<OutputFormat>, signal: Abor
 }
 
 /**
- * What a render will take here, measured on frames of it; nothing until that is known, while it cannot be, or where
- * another machine makes it.
+ * What a render will take here, measured on frames of it, and whether that is being done; nothing until it is known,
+ * while it cannot be, or where another machine makes it.
  */
-export function useEstimate(reel: Reel, plan: RenderPlan, able: boolean): Estimate | undefined {
-  return useQuery({
+export function useEstimate(
+  reel: Reel,
+  plan: RenderPlan,
+  able: boolean,
+): { readonly estimate: Estimate | undefined; readonly measuring: boolean } {
+  const { data, isFetching } = useQuery({
     // What is written in the document beside its content does not change how long it takes.
     queryKey: ['estimate', { ...reel, name: '', changed: '', output: undefined }, { ...plan, fileName: '' }],
     queryFn: ({ signal }) => estimate(reel, { ...plan, format: plan.format as OutputFormat }, signal),
     enabled: able && !isFilmFormat(plan.format) && plan.format !== 'wav',
     gcTime: 60_000,
-  }).data;
+  });
+  return { estimate: data, measuring: isFetching };
 }

@@ -1,17 +1,9 @@
-import {
-  clipFramesOf,
-  messageOf,
-  type Op,
-  picturesOf,
-  ReelScene,
-  type Surface,
-  sameMoments,
-} from '@fresh-reel/core';
+import { messageOf, type Op, type ReelScene, type Surface, sameMoments } from '@fresh-reel/core';
 import { PlaneMaker } from '@fresh-reel/pixels';
-import { BrowserStudio, fetchBytes, surfaceOf } from '../engine/browserStudio';
+import { fetchBytes, surfaceOf } from '../engine/browserStudio';
 import { opaquePlanes } from '../engine/opaquePlanes';
-import type { DecodedPicture } from '../media/decode/picture';
-import type { FromPaint, FromPainter, PaintJob, ToPaint, ToPainter } from './paintMessages';
+import type { FromPaint, PaintJob, ToPaint, ToPainter } from './paintMessages';
+import { askForPicture, pictureGiven, SuppliedStudio } from './suppliedStudio';
 
 let port: MessagePort | undefined;
 const tell = (message: FromPaint, transfer: Transferable[] = []) => port?.postMessage(message, transfer);
@@ -24,7 +16,7 @@ class RenderPainter {
   private last: readonly (readonly Op[])[] | undefined;
 
   private constructor(
-    private readonly studio: BrowserStudio,
+    private readonly studio: SuppliedStudio,
     private readonly scene: ReelScene,
     private readonly job: PaintJob,
     private readonly canvas: OffscreenCanvas,
@@ -35,13 +27,8 @@ class RenderPainter {
 
   static async start(job: PaintJob): Promise<RenderPainter> {
     const { plan, reel } = job;
-    const studio = await BrowserStudio.start();
-    for (const [id, size] of job.sizes) studio.addSize(id, size);
-    studio.addFonts(job.fonts);
-    const scene = new ReelScene(reel, studio);
-    await studio.loadFonts(scene);
-    for (const media of studio.missingMedia(scene)) await studio.openClip(media);
-    studio.keepClipsTo(Math.max(plan.width, plan.height), false);
+    const studio = await SuppliedStudio.start(job, Math.max(plan.width, plan.height), askForPicture);
+    const scene = studio.sceneOf(reel);
     const video = plan.format === 'mp4' || plan.format === 'webm';
     const planes = video
       ? await PlaneMaker.load(await fetchBytes('/engine/pixels.wasm', 'The part that prepares video frames'))
@@ -63,9 +50,7 @@ class RenderPainter {
         tell({ type: 'painted', index, frame: undefined });
         continue;
       }
-      await this.picturesReady(moments);
-      await this.studio.framesReady(clipFramesOf(moments));
-      this.studio.painter.paintMoments(moments, this.surface, this.scene.frame);
+      await this.studio.paint(moments, this.surface, this.scene.frame);
       const frame = this.planes
         ? await this.videoFrame(this.planes)
         : await this.canvas.convertToBlob({ type: 'image/png' });
@@ -76,13 +61,6 @@ class RenderPainter {
   private momentsOf(index: number): readonly (readonly Op[])[] {
     const { plan } = this.job;
     return this.scene.subFrames(plan.from + frameAt(this.job, index), plan.rate).map((f) => f.ops);
-  }
-
-  /** Has the pictures of a frame decoded; of those before, as many stay as are likely to show again. */
-  private async picturesReady(moments: readonly (readonly Op[])[]): Promise<void> {
-    const shown = new Set(picturesOf(moments));
-    await Promise.all([...shown].map((id) => this.studio.hasPicture(id) || pictureOf(id, this.studio)));
-    this.studio.dropPictures(shown, MOST_PICTURES);
   }
 
   private async videoFrame(planes: PlaneMaker): Promise<ArrayBuffer> {
@@ -109,26 +87,12 @@ function keepsAlpha({ plan }: PaintJob, scene: ReelScene): boolean {
   return plan.format === 'webm' && scene.transparent;
 }
 
-/** Pictures held; the oldest that the frame does not show go first. */
-const MOST_PICTURES = 16;
-
 /** The frame of the plan that is painted as number `index`. */
 const frameAt = ({ sample }: PaintJob, index: number): number => sample?.[index] ?? index;
 
 /** Whether a frame comes right after the one that was painted before it. */
 const follows = (job: PaintJob, index: number): boolean =>
   frameAt(job, index) === frameAt(job, index - 1) + 1;
-
-const asked = new Map<string, (picture: DecodedPicture | null) => void>();
-
-/** Asks the page for a picture. One that is missing or damaged is left out; the checks have said so. */
-async function pictureOf(id: string, studio: BrowserStudio): Promise<void> {
-  const picture = await new Promise<DecodedPicture | null>((resolve) => {
-    asked.set(id, resolve);
-    self.postMessage({ needs: id } satisfies FromPainter);
-  });
-  if (picture) studio.addPicture(id, picture);
-}
 
 let painter: Promise<RenderPainter> | undefined;
 
@@ -140,8 +104,7 @@ async function receive(message: ToPaint): Promise<void> {
 
 self.onmessage = ({ data }: MessageEvent<ToPainter>) => {
   if (data.type === 'picture') {
-    asked.get(data.id)?.(data.picture);
-    asked.delete(data.id);
+    pictureGiven(data.id, data.picture);
     return;
   }
   port = data.port;

@@ -2,13 +2,17 @@ import type { OutputFormat, Reel, RenderPlan, Size } from '@fresh-reel/core';
 import type { FontFile } from '../engine/browserStudio';
 import type { DecodedPicture } from '../media/decode/picture';
 
-/** What painting a render takes; each paint worker has all of it. */
-export interface PaintJob {
+/** What painting a reel takes, wherever it is painted. */
+export interface Supplies {
   readonly reel: Reel;
-  readonly plan: RenderPlan<OutputFormat>;
   /** Sizes of the pictures it shows; they themselves are asked for when a frame shows them. */
   readonly sizes: readonly (readonly [id: string, size: Size])[];
   readonly fonts: readonly FontFile[];
+}
+
+/** What painting a render takes; each paint worker has all of it. */
+export interface PaintJob extends Supplies {
+  readonly plan: RenderPlan<OutputFormat>;
   /** Of a sample of the render: which frames of the plan it is made of. */
   readonly sample?: readonly number[];
   /** The first frame that is painted, where those before it are written already. */

@@ -62,11 +62,14 @@ class Tab {
       reelOf: async (id) => reels.get(id),
       save: async (render, reel) => {
         if (this.full) throw new Error('The browser has no more room.');
+        if (!reel && !stored.has(render.id)) return false;
         stored.set(render.id, render);
         if (reel) reels.set(render.id, reel);
+        return true;
       },
       forget: async (id) => {
         stored.delete(id);
+        reels.delete(id);
       },
       discard: async (id) => {
         discarded.push(id);
@@ -174,6 +177,23 @@ describe('the queue', () => {
     await next.finish();
     // How long it took is not known of what took two visits.
     expect(next.queue.jobs.find((j) => j.state === 'done')!.seconds).toBeUndefined();
+  });
+
+  it('does not bring back what another tab took out, whatever this one was doing with it', async () => {
+    const browser = new Browser();
+    const [one, two] = [await browser.open(), await browser.open()];
+    await one.add('a', 'b', 'c');
+    // The one that renders has not heard of it yet when its workers fail, for their files are gone.
+    browser.tabs.splice(browser.tabs.indexOf(one), 1);
+    for (const name of ['a', 'b', 'c']) await two.queue.cancel(two.id(name));
+    one.work!.hear({ type: 'fault', message: 'A file could not be found.' });
+    await one.queue.pause(one.id('b'));
+    await one.queue.move(one.id('c'), -1).catch(() => undefined);
+    await settled();
+    await settled();
+    expect([...browser.stored.keys()]).toEqual([]);
+    browser.tabs.push(one);
+    expect(one.states.filter((s) => !s.endsWith('cancelled'))).toEqual([]);
   });
 
   it('is the same in two tabs: one renders, both show and change it, and the other goes on where that one is closed', async () => {

@@ -29,7 +29,8 @@ export type QueueWord = 'changed' | { readonly id: string; readonly frames: numb
 export interface QueueHost {
   list(): Promise<QueuedRender[]>;
   reelOf(id: string): Promise<Reel | undefined>;
-  save(render: QueuedRender, reel?: Reel): Promise<void>;
+  /** @returns whether it is in the queue: one that another tab has taken out is not put back */
+  save(render: QueuedRender, reel?: Reel): Promise<boolean>;
   forget(id: string): Promise<void>;
   /** Removes what an unfinished render has left on disk. */
   discard(id: string): Promise<void>;
@@ -164,7 +165,7 @@ export class RenderQueue {
     ];
     const queued = this.queued.map((q) => swapped.find((s) => s.id === q.id) ?? q);
     this.show({ queued: queued.sort((a, b) => a.place - b.place) });
-    await Promise.all(swapped.map((s) => this.written(s.id, () => this.host.save(s))));
+    await Promise.all(swapped.map((s) => this.keep(s)));
     this.changed();
   }
 
@@ -187,7 +188,7 @@ export class RenderQueue {
     const changed = part(render);
     this.show({ queued: this.queued.map((q) => (q.id === id ? changed : q)) });
     // What cannot be written down holds in this visit.
-    await this.written(id, () => this.host.save(changed)).catch(() => undefined);
+    await this.keep(changed).catch(() => undefined);
     this.changed();
   }
 
@@ -196,8 +197,17 @@ export class RenderQueue {
     this.reconcile();
   }
 
+  /** Writes a change of a render down; one that another tab has taken out goes here, too. */
+  private async keep(render: QueuedRender): Promise<void> {
+    let there = true;
+    await this.written(render.id, async () => {
+      there = await this.host.save(render);
+    });
+    if (!there) this.show({ queued: this.queued.filter((q) => q.id !== render.id) });
+  }
+
   /** Does a change of what is stored; until it is done, this tab knows better. */
-  private async written(id: string, work: () => Promise<void>): Promise<void> {
+  private async written(id: string, work: () => Promise<unknown>): Promise<void> {
     this.writing.set(id, (this.writing.get(id) ?? 0) + 1);
     try {
       await work();

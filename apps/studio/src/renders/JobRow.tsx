@@ -8,9 +8,7 @@ import { SOUND_NAMES } from '../render/soundCodec';
 import { Button, IconButton } from '../ui/Button';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
-import { bytesText, secondsText, waitText } from '../ui/units';
-
-const levelText = (decibels: number) => (Number.isFinite(decibels) ? decibels.toFixed(1) : '−∞');
+import { bytesText, levelText, secondsText, waitText } from '../ui/units';
 
 /** One render: how far it is and how long it will take, or its file. */
 export function JobRow({ job, line }: { job: RenderJob; line?: Line | undefined }) {

@@ -2,6 +2,7 @@ import { openDocument, parseJson, type Reel, reelKind } from '@fresh-reel/core';
 import { z } from 'zod';
 import { planSchema } from './renders';
 import { jsonOf, keysWith, remove, store, write } from './store';
+import { whileHeld } from './tabs';
 
 const PREFIX = 'queue/';
 /** The reel of a render as it was when it was put in the queue; apart, since it does not change and may be long. */
@@ -33,11 +34,21 @@ export async function listQueue(): Promise<QueuedRender[]> {
   return found.sort((a, b) => a.place - b.place);
 }
 
-/** @throws {StorageError} */
-export async function saveQueued(render: QueuedRender, reel?: Reel): Promise<void> {
-  await write({
-    [PREFIX + render.id]: JSON.stringify(render),
-    ...(reel ? { [reelKey(render.id)]: JSON.stringify(reel) } : {}),
+/** Held while the queue is changed: no tab writes down what another has just taken out. */
+const LOCK = 'queue';
+
+/**
+ * Writes a render down: with its reel when it joins the queue, without it afterwards.
+ * @returns whether it is in the queue: one that another tab has taken out is not put back
+ * @throws {StorageError}
+ */
+export function saveQueued(render: QueuedRender, reel?: Reel): Promise<boolean> {
+  return whileHeld(LOCK, async () => {
+    const key = PREFIX + render.id;
+    if (!reel && (await store.getItem(key)) === null) return false;
+    const more = reel ? { [reelKey(render.id)]: JSON.stringify(reel) } : {};
+    await write({ [key]: JSON.stringify(render), ...more });
+    return true;
   });
 }
 
@@ -50,6 +61,6 @@ export async function queuedReel(id: string): Promise<Reel | undefined> {
   return text === null ? undefined : openDocument(reelKind, parseJson(text, 'reel'));
 }
 
-export async function forgetQueued(id: string): Promise<void> {
-  await remove([PREFIX + id, reelKey(id)]);
+export function forgetQueued(id: string): Promise<void> {
+  return whileHeld(LOCK, () => remove([PREFIX + id, reelKey(id)]));
 }

@@ -17,3 +17,7 @@ export function bytesText(bytes: number): string {
   if (bytes < 1_000_000_000) return `${(bytes / 1_000_000).toFixed(1)} MB`;
   return `${(bytes / 1_000_000_000).toFixed(1)} GB`;
 }
+
+/** A level in decibels, or of loudness. */
+export const levelText = (decibels: number): string =>
+  Number.isFinite(decibels) ? decibels.toFixed(1).replace('-', '−') : '−∞';

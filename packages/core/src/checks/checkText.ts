@@ -67,6 +67,18 @@ export function checkText(check: Finding): { kind: 'info' | 'watch'; text: strin
         kind: 'watch',
         text: `It shows at ${check.percent}% of its own pixels, so it will look soft.`,
       };
+    case 'contrast':
+      return {
+        kind: 'watch',
+        text: `These words stand out too little from what is behind them: ${check.ratio.toFixed(1)} to 1, and ${check.wanted} to 1 is wanted (WCAG 2.2). Put something behind them, or change their colour.`,
+      };
+    case 'uneven':
+      return {
+        kind: 'watch',
+        text: `Its ${rateOf(check.plays)} frames a second do not go evenly into the reel’s ${rateOf(check.reel)}: what moves in it will stutter.`,
+      };
+    case 'cut-sound':
+      return { kind: 'watch', text: 'This sound breaks off while it is still heard.' };
     case 'flashes':
       return {
         kind: 'watch',
@@ -90,6 +102,7 @@ export function checkText(check: Finding): { kind: 'info' | 'watch'; text: strin
   }
 }
 
+const rateOf = (rate: number) => String(Math.round(rate * 100) / 100);
 const signed = (value: number) => `${value < 0 ? '' : '+'}${value.toFixed(1)}`;
 
 function shorten(words: string): string {

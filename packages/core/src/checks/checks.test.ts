@@ -3,7 +3,7 @@ import { EMPTY_FILL } from '../documents/fill';
 import type { ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
-import { mendOf } from '../edit/mend';
+import { mendsOf } from '../edit/mend';
 import { newReel } from '../edit/reel';
 import { ReelScene } from '../reel/reelScene';
 import { sceneOf, templateOf, testStudio, textLayer, textSlot } from '../testing/studio';
@@ -62,7 +62,7 @@ describe('time to read', () => {
   it('is mended by a longer hold, where the template and what comes after it leave room', () => {
     const mend = (reel: Reel) => {
       const found = new ReelScene(reel, studio).checks().find((c) => c.kind === 'read-in-haste')!;
-      return mendOf(reel, found.item, found);
+      return mendsOf(reel, found.item, found)[0];
     };
     const reel = withItems(holding(words(60)));
     expect(kindsOf(reel)).toEqual(['read-in-haste']);

@@ -28,6 +28,22 @@ export type Finding =
   | { readonly kind: 'gap'; readonly slot: ''; readonly seconds: number }
   /** A picture or clip is shown larger than it is: pixels of the frame for a hundred of its own. */
   | { readonly kind: 'enlarged'; readonly slot: ''; readonly percent: number }
+  /** Words stand out too little from what is really beside them: contrast ratios, found and wanted. */
+  | {
+      readonly kind: 'contrast';
+      readonly slot: string;
+      readonly layer: string;
+      /** Of the letters, in frame units. */
+      readonly size: number;
+      readonly ratio: number;
+      readonly wanted: number;
+      /** Whether black stands out from the letters more than white does. */
+      readonly light: boolean;
+    }
+  /** A clip whose frames do not divide evenly into the reel's: frames a second, as it plays, and of the reel. */
+  | { readonly kind: 'uneven'; readonly slot: ''; readonly plays: number; readonly reel: number }
+  /** A sound breaks off while it is still heard. */
+  | { readonly kind: 'cut-sound'; readonly slot: string }
   /** More than three flashes within a second, over more than a quarter of the picture: see `FlashMeter`. */
   | { readonly kind: 'flashes'; readonly slot: '' }
   /** The programme's loudness, and the one that is wanted: LUFS. */

@@ -1,4 +1,5 @@
 import { toLinear } from '../colour/light';
+import type { Size } from '../layers/kind';
 
 /**
  * What may harm viewers with photosensitive epilepsy, by ITU-R BT.1702-3 (Annex 1) and WCAG 2.2, 2.3.1: more than three
@@ -111,15 +112,32 @@ export class FlashMeter {
     this.frame++;
   }
 
-  /** Seconds from which on there are more flashes within one second than may be. */
+  /** Seconds from which on there are more flashes within one second than may be; those of one second are told once. */
   harmful(): number[] {
-    return [this.general, this.red].flatMap(({ flashes }) =>
+    const all = [this.general, this.red].flatMap(({ flashes }) =>
       flashes.flatMap((from, i) => {
         const inSecond = flashes.slice(i).filter((f) => f - from < this.rate).length;
         return inSecond > MOST ? [from / this.rate] : [];
       }),
     );
+    let last = Number.NEGATIVE_INFINITY;
+    return all
+      .sort((a, b) => a - b)
+      .filter((second) => {
+        if (second - last < 1) return false;
+        last = second;
+        return true;
+      });
   }
+}
+
+/** Pixels in which flashes are looked for: as few as show a quarter of the picture. */
+const FLASH_PIXELS = 2000;
+
+/** The size at which the frames of a reel are looked at for flashes. */
+export function flashSize({ width, height }: Size): Size {
+  const scale = Math.sqrt(FLASH_PIXELS / (width * height));
+  return { width: Math.round(width * scale), height: Math.round(height * scale) };
 }
 
 const LINEAR = Float32Array.from({ length: 256 }, (_, v) => toLinear(v / 255));

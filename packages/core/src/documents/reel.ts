@@ -48,6 +48,8 @@ const reelBase = z.strictObject({
   motionBlur: z
     .strictObject({ samples: z.number().int().min(1).max(64), shutter: z.number().min(0).max(1) })
     .default({ samples: 1, shutter: 0.5 }),
+  /** Decibels that all that is heard is louder by. */
+  level: z.number().min(-60).max(40).optional(),
   /** What it was last rendered as: the kind of file, its short side in pixels, and what of it. */
   output: z
     .strictObject({
@@ -57,6 +59,10 @@ const reelBase = z.strictObject({
       extent: z.enum(EXTENTS).optional(),
       /** How its files are named: words, with parts of the reel in braces. */
       names: z.string().min(1).max(120).optional(),
+      /** Loudness that is wanted of it, in LUFS. */
+      loudness: z.number().min(-40).max(-5).optional(),
+      /** Rendered to be looked over: quickly, and not in full. */
+      draft: z.boolean().optional(),
       range: z.tuple([z.number().int().min(0), z.number().int().min(0)]).optional(),
     })
     .optional(),

@@ -29,6 +29,8 @@ export interface Words {
 export interface MediaFacts extends Size {
   /** Seconds a clip lasts; pictures have none. */
   readonly duration?: number;
+  /** Frames a second of a clip, on the average. */
+  readonly rate?: number;
   /** Whether a clip has sound of its own. */
   readonly sound?: boolean;
   /** Pixels there are for one of its own size: of vector pictures, as many as one likes. 1, when absent. */

@@ -1,4 +1,5 @@
 import type { Check } from '../checks/checks';
+import { goesEvenly } from '../checks/pace';
 import type { ControlValue } from '../documents/fill';
 import type { ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
@@ -10,7 +11,7 @@ import { multiplyAffine } from '../geometry/matrix';
 import type { LetterMap, Notice, Size } from '../layers/kind';
 import type { Op } from '../paint/ops';
 import { shownScale } from '../paint/pictures';
-import type { FindSound, SoundPlay } from '../sound/play';
+import { type FindSound, gainOf, type SoundPlay } from '../sound/play';
 import type { Script } from '../text/scripts';
 import { convertFrames, type Rate, secondsAt } from '../time/rate';
 import { ClipItem, ColourItem, SoundItem, StillItem } from './fileItems';
@@ -30,6 +31,15 @@ interface Placed {
   readonly heard: boolean;
   readonly start: number;
   readonly end: number;
+}
+
+/** The last that is heard of a sound, in the reel's seconds. */
+export interface SoundEnd extends OfItem {
+  /** Of a graphic; empty, where the sound stands on the line. */
+  readonly slot: string;
+  readonly media: string;
+  readonly play: SoundPlay;
+  readonly ends: number;
 }
 
 /** One frame of a reel, ready to paint. */
@@ -130,15 +140,34 @@ export class ReelScene {
 
   /** Everything that is heard, in the reel's seconds, each item until it ends. */
   plays(sound: FindSound): SoundPlay[] {
-    return this.placed.flatMap(({ item, start, heard }) => {
-      if (!heard) return [];
-      const begins = secondsAt(start, this.reel.rate);
-      const ends = begins + secondsAt(item.length, item.rate);
-      return item
-        .plays(sound)
-        .map((p) => ({ ...p, start: p.start + begins }))
-        .flatMap((p) => (p.start < ends ? [{ ...p, length: Math.min(p.length, ends - p.start) }] : []))
-        .filter((p) => p.length > 0 && p.gain > 0);
+    return this.placed.flatMap((placed) => this.playsOf(placed, sound));
+  }
+
+  private playsOf({ item, start, heard }: Placed, sound: FindSound): SoundPlay[] {
+    if (!heard) return [];
+    const begins = secondsAt(start, this.reel.rate);
+    const ends = begins + secondsAt(item.length, item.rate);
+    const level = gainOf(this.reel.level ?? 0);
+    return item
+      .plays(sound)
+      .map((p) => ({ ...p, start: p.start + begins, gain: p.gain * level }))
+      .flatMap((p) => (p.start < ends ? [{ ...p, length: Math.min(p.length, ends - p.start) }] : []))
+      .filter((p) => p.length > 0 && p.gain > 0);
+  }
+
+  /** The end of every sound of a slot or of the line: the last that is heard of it, and the second it ends at. */
+  soundEnds(sound: FindSound): SoundEnd[] {
+    return this.placed.flatMap((placed) => {
+      const { item, document } = placed;
+      if (document.kind === 'clip') return [];
+      const last = new Map<string, SoundPlay>();
+      const own = new Set(item.sounds());
+      for (const play of this.playsOf(placed, sound)) if (own.has(play.media)) last.set(play.media, play);
+      return [...last].map(([media, play]) => {
+        const slots = item instanceof GraphicItem ? item.scene : undefined;
+        const slot = slots?.template.slots.find((s) => slots.slots.soundFill(s.id)?.sound === media);
+        return { item: item.id, slot: slot?.id ?? '', media, play, ends: play.start + play.length };
+      });
     });
   }
 
@@ -150,7 +179,7 @@ export class ReelScene {
         return { ...check, item: item.id, frame };
       }),
     );
-    return [...ofItems, ...this.enlarged(), ...this.gaps()];
+    return [...ofItems, ...this.enlarged(), ...this.uneven(), ...this.gaps()];
   }
 
   /** Pictures and clips that show larger than they are, in pixels of the reel's own size, where they stand for it. */
@@ -166,6 +195,29 @@ export class ReelScene {
       if (scale <= MOST_ENLARGED) return [];
       const percent = Math.round(scale * 100);
       return [{ kind: 'enlarged', slot: '', percent, item: item.id, frame, time: frame - start }];
+    });
+  }
+
+  /** Clips whose frames stand for different times in the reel's rate. */
+  private uneven(): ReelCheck[] {
+    const { num, den } = this.reel.rate;
+    return this.placed.flatMap(({ document, seen, start, item }): ReelCheck[] => {
+      if (!seen || document.kind !== 'clip' || document.clip.freeze !== undefined) return [];
+      const facts = this.resources.mediaFacts(document.media);
+      if (!facts?.rate) return [];
+      const plays = facts.rate * (document.clip.speed ?? 1);
+      if (goesEvenly(plays, num / den)) return [];
+      return [
+        {
+          kind: 'uneven',
+          slot: '',
+          plays,
+          reel: num / den,
+          item: item.id,
+          frame: start + item.still,
+          time: item.still,
+        },
+      ];
     });
   }
 

@@ -119,6 +119,19 @@ export class LoudnessMeter {
     return loudnessOf(Math.max(0, ...this.blocks()));
   }
 
+  /**
+   * Loudness over time: LUFS of equal stretches, none shorter than a block of 400 ms; −∞ where one is silent.
+   * @param most stretches
+   */
+  course(most: number): number[] {
+    const { steps } = this;
+    const parts = Math.max(1, Math.min(most, Math.floor(steps.length / STEPS_A_BLOCK)));
+    return Array.from({ length: steps.length > 0 ? parts : 0 }, (_, i) => {
+      const [from, to] = [i, i + 1].map((n) => Math.round((n * steps.length) / parts)) as [number, number];
+      return loudnessOf(steps.slice(from, to).reduce((sum, power) => sum + power, 0) / (to - from));
+    });
+  }
+
   /** LUFS; −∞ where nothing is louder than the gate, or the programme is shorter than a block. */
   get integrated(): number {
     const blocks = this.blocks();

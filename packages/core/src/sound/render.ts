@@ -97,6 +97,11 @@ export class MixRender {
     return { loudness: this.meter.integrated, peak: this.meter.peak };
   }
 
+  /** Loudness over the time mixed so far: see `LoudnessMeter.course`. */
+  course(most: number): number[] {
+    return this.meter.course(most);
+  }
+
   private async give(): Promise<boolean> {
     const block = await this.mix.next();
     if (!block) return false;

@@ -1,12 +1,9 @@
 import {
-  checkText,
   type Extent,
   type FrameShape,
   formatFacts,
   graphicsOf,
   isFilmFormat,
-  itemOf,
-  mendOf,
   messageOf,
   OFFERED_RATES,
   offeredSize,
@@ -23,18 +20,17 @@ import {
   setMotionBlur,
   setOutput,
   setRate,
-  timecodeAt,
 } from '@fresh-reel/core';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { DOCUMENT_ONLY } from '../../engine/documentOnly';
 import { useSaveReelFile } from '../../files/useSaveFile';
-import { useMissing } from '../../media/useMissing';
 import type { PreviewSurface } from '../../preview/previewClient';
 import { useEstimate } from '../../render/estimate';
 import { startRender, useIsBusy, useRenderJobs } from '../../render/jobs';
 import { SOUND_BITRATE } from '../../render/soundCodec';
 import { useSupport } from '../../render/support';
+import { useSurvey } from '../../render/survey';
 import { JobRow } from '../../renders/JobRow';
 import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
@@ -43,14 +39,15 @@ import { NumberRow } from '../../ui/NumberRow';
 import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
 import { bytesText, secondsText, waitText } from '../../ui/units';
-import { nameOf } from '../place/itemWords';
-import { type Checked, useChecks } from '../session/useChecks';
+import { useChecks } from '../session/useChecks';
 import { useReelEditor } from '../session/useReelEditor';
+import { ChecksPart } from './ChecksPart';
 import { ExtentPart } from './ExtentPart';
 import { FormatPart } from './FormatPart';
 import { ForOtherTools } from './ForOtherTools';
 import { NamesPart } from './NamesPart';
 import { plansOf } from './plansOf';
+import { SoundPart } from './SoundPart';
 
 /** Sub-frame samples offered. Common practice: 8 is reasonable, 12 to 20 finer. */
 const SAMPLES = [1, 4, 8, 12, 16, 20, 32] as const;
@@ -100,13 +97,16 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   const empty = reel.tracks.every((t) => t.items.length === 0);
   const busy = useIsBusy();
   // Measured on the first of them; the others go with their lengths.
-  const measured = useEstimate(
+  const { estimate: measured, measuring } = useEstimate(
     first?.reel ?? reel,
     { ...(first?.plan ?? onePicture), from: format === 'png' ? 0 : (first?.plan.from ?? 0) },
     // A single picture is rendered as soon as it could be measured.
     first !== undefined && support?.able === true && !busy && format !== 'png',
   );
   const times = first ? count / first.plan.count : 1;
+  // What is measured has the machine to itself; what is looked at comes after it.
+  const atRest = support !== undefined && !measuring && !busy;
+  const { survey, fault: surveyFault } = useSurvey(reel, atRest && !empty);
   // A sequence has its sound beside it, in a file of its own.
   const soundBytes = heard && format !== 'png-sequence' ? (SOUND_BITRATE / 8) * secondsAt(count, rate) : 0;
   const start = () => {
@@ -229,7 +229,8 @@ export function RenderStep({ surface, onShow, heard }: Props) {
           </Txt>
         </View>
       )}
-      <Checks checked={checks} onShow={onShow} />
+      {heard && <SoundPart survey={survey} />}
+      <ChecksPart checked={checks} survey={survey} fault={surveyFault} onShow={onShow} />
       <View style={styles.group}>
         <Txt tone="quiet" testID="render-estimate">
           {plans.length > 1 ? `${plans.length} files, ` : ''}
@@ -302,68 +303,6 @@ const WHY_NONE: Readonly<Record<Extent, string>> = {
   titles: 'There is no title in this reel yet.',
   'each-title': 'There is no title in this reel yet.',
 };
-
-function Checks({ checked, onShow }: { checked: Checked | undefined; onShow: (check: ReelCheck) => void }) {
-  const { reel, edit, settle } = useReelEditor();
-  const missing = useMissing(reel);
-  const graphics = graphicsOf(reel);
-  // As high as the good news, so that nothing below moves when it comes.
-  if (checked?.fault !== undefined)
-    return <Banner kind="fault">{`The reel could not be checked: ${checked.fault}`}</Banner>;
-  const checks = checked?.checks;
-  if (!checks)
-    return <Banner kind="info">Looking at all words, pictures and places before the render…</Banner>;
-  if (checks.length === 0)
-    return (
-      <Banner kind="done">
-        {missing.files.length + missing.families.length === 0
-          ? 'All words fit, all pictures are here, and everything lies in the safe area.'
-          : 'All words fit, and everything lies in the safe area. What is missing is told above.'}
-      </Banner>
-    );
-  return (
-    <View style={styles.group}>
-      <Txt kind="lead" level={2}>
-        Look at these first
-      </Txt>
-      {checks.map((check) => {
-        const { kind, text } = checkText(check);
-        const graphic = graphics.find((g) => g.id === check.item);
-        const standing = itemOf(reel, check.item);
-        const mend = mendOf(reel, check.item, check);
-        // What is said of an item and no slot is said of its file; what is said of no item, of its place.
-        const name =
-          graphic?.template.slots.find((s) => s.id === check.slot)?.name ??
-          (standing ? nameOf(reel, standing.item) : check.slot || timecodeAt(check.frame, reel.rate));
-        return (
-          <Banner
-            key={`${check.item}/${check.kind}/${check.slot}/${check.frame}`}
-            kind={kind}
-            testID={`check-${check.kind}`}
-            action={
-              <>
-                <Button title={`Show ${name}`} small onPress={() => onShow(check)} />
-                {mend && (
-                  <Button
-                    title={mend.name}
-                    small
-                    onPress={() => {
-                      edit(mend.change);
-                      settle();
-                    }}
-                    testID={`mend-${check.kind}`}
-                  />
-                )}
-              </>
-            }
-          >
-            {`${name}: ${text}`}
-          </Banner>
-        );
-      })}
-    </View>
-  );
-}
 
 const styles = StyleSheet.create({
   all: { gap: 26 },

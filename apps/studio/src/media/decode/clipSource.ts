@@ -31,10 +31,12 @@ export async function openClip(media: string): Promise<ClipSource | null> {
   const stored = await openStored(media);
   if (stored?.record.type === SEQUENCE_TYPE) {
     const { width, height, duration } = stored.record;
-    return sequenceSource(await openFrames(stored.record.size, stored.range), {
+    const frames = await openFrames(stored.record.size, stored.range);
+    return sequenceSource(frames, {
       width: width!,
       height: height!,
       duration: duration!,
+      rate: frames.rate.num / frames.rate.den,
       sound: false,
     });
   }
@@ -56,6 +58,9 @@ export async function openProxy(media: string): Promise<ProxySource | null> {
   return source && { ...source, side: found!.side };
 }
 
+/** Frames whose times tell the rate. */
+const RATE_PACKETS = 60;
+
 /** @returns null when there is no picture in it */
 async function openVideo(input: Input): Promise<ClipSource | null> {
   const track = await input.getPrimaryVideoTrack();
@@ -73,6 +78,7 @@ async function openVideo(input: Input): Promise<ClipSource | null> {
       width: await track.getDisplayWidth(),
       height: await track.getDisplayHeight(),
       duration: await track.computeDuration(),
+      rate: (await track.computePacketStats(RATE_PACKETS)).averagePacketRate,
       sound: (await (await input.getPrimaryAudioTrack())?.canDecode()) ?? false,
     },
     async *samples(from) {

@@ -1,0 +1,61 @@
+import {
+  hearReel,
+  type Looker,
+  lookAtWords,
+  lookForFlashes,
+  messageOf,
+  type Op,
+  sameMoments,
+} from '@fresh-reel/core';
+import { surfaceOf } from '../engine/browserStudio';
+import { openSounds } from '../media/decode/soundReader';
+import { askForPicture, pictureGiven, SuppliedStudio } from './suppliedStudio';
+import type { FromSurvey, ToSurvey } from './surveyMessages';
+
+const tell = (message: FromSurvey) => postMessage(message);
+
+/** Frames between one word of how far it is and the next. */
+const TOLD_EACH = 15;
+
+/** Looks at a reel and listens to it, as it will be rendered: what takes little time first. */
+async function survey({ supplies, wanted }: Extract<ToSurvey, { type: 'start' }>): Promise<void> {
+  const { reel } = supplies;
+  const studio = await SuppliedStudio.start(supplies, LONGEST_SIDE, askForPicture);
+  const scene = studio.sceneOf(reel);
+  const sounds = await openSounds([...scene.sounds(), ...scene.media()]);
+  const heard = await hearReel(scene, (media) => sounds.get(media), wanted);
+  for (const sound of sounds.values()) sound.close();
+  tell({ type: 'heard', heard });
+  const looker = lookerOf(studio);
+  tell({ type: 'words', checks: await lookAtWords(scene, looker) });
+  const count = scene.frameCount(reel.rate);
+  const flashes = await lookForFlashes(scene, looker, (looked) => {
+    if (looked % TOLD_EACH === 0) tell({ type: 'looked', part: looked / count });
+  });
+  tell({ type: 'done', checks: flashes });
+}
+
+/** Of the pictures that words are looked at in. */
+const LONGEST_SIDE = 1440;
+
+/** Paints frames to be looked at; one that shows the same as the one before is not painted anew. */
+const lookerOf = (studio: SuppliedStudio): Looker => ({
+  async *frames(reel, { width, height }, numbers) {
+    const scene = studio.sceneOf(reel);
+    const surface = surfaceOf(new OffscreenCanvas(width, height));
+    let last: { moments: readonly (readonly Op[])[]; rgba: Uint8ClampedArray } | undefined;
+    for (const number of numbers) {
+      const moments = scene.subFrames(number, reel.rate).map((f) => f.ops);
+      if (!last || !sameMoments(last.moments, moments)) {
+        await studio.paint(moments, surface, scene.frame);
+        last = { moments, rgba: surface.context.getImageData(0, 0, width, height).data };
+      }
+      yield last.rgba;
+    }
+  },
+});
+
+self.onmessage = ({ data }: MessageEvent<ToSurvey>) => {
+  if (data.type === 'picture') pictureGiven(data.id, data.picture);
+  else survey(data).catch((error: unknown) => tell({ type: 'fault', message: messageOf(error) }));
+};

@@ -1,0 +1,242 @@
+import { toLinear } from '../colour/light';
+import type { Reel } from '../documents/reel';
+import { changeText } from '../edit/reel';
+import { boundsOf } from '../geometry/rect';
+import type { Size } from '../layers/kind';
+import { everyLayer } from '../layers/registry';
+import type { TextLayer } from '../layers/text';
+import { GraphicItem } from '../reel/graphicItem';
+import type { ReelCheck, ReelScene } from '../reel/reelScene';
+import { stretches } from '../time/clock';
+import { convertFrames } from '../time/rate';
+
+/** Straight sRGB pixels of a frame. */
+export interface Pixels {
+  readonly width: number;
+  readonly height: number;
+  readonly rgba: Uint8ClampedArray;
+}
+
+/**
+ * Least contrast of letters with what is next to them: of large ones, and of others (WCAG 2.2, 1.4.3). Large are those
+ * from 18 points on, which are 24 of a page's pixels; a frame of 1080 lines counts as such a page.
+ */
+const LEAST_LARGE = 3;
+const LEAST = 4.5;
+const LARGE = 24;
+
+/** Pixels of a frame's short side at which words are looked at: enough for letters, few enough for many frames. */
+const SIDE = 810;
+
+/** The size at which frames are looked at for their words. */
+export function legibleSize({ width, height }: Size): Size {
+  const scale = SIDE / Math.min(width, height);
+  return { width: Math.round(width * scale), height: Math.round(height * scale) };
+}
+
+/** Parts of the hold at which words are looked at: what lies behind them moves. */
+const MOMENTS = [0.1, 0.5, 0.9] as const;
+
+/** Two colours that nothing but the ink of words takes: where they differ, there is ink. */
+const MARKS = ['#ff00ff', '#00ff00'] as const;
+
+/** Words that are looked at, in a frame of the reel. */
+export interface LookedAt {
+  readonly frame: number;
+  readonly item: string;
+  readonly slot: string;
+  /** Frames of the graphic's own time. */
+  readonly time: number;
+}
+
+/** When each text slot of each graphic is looked at: three times in its hold, or when it is best seen. */
+export function wordMoments(scene: ReelScene): LookedAt[] {
+  return scene.placed.flatMap(({ item, start, end, seen }) => {
+    if (!seen || !(item instanceof GraphicItem)) return [];
+    const { template, clock } = item.scene;
+    const { holdStart, outStart } = stretches(clock);
+    return template.slots.flatMap((slot) => {
+      if (slot.kind !== 'text' || !marked(item).some((l) => slotOf(l) === slot.id)) return [];
+      const best = item.scene.timeOf(slot.moment);
+      const times =
+        outStart - holdStart > 1 && best >= holdStart && best <= outStart
+          ? MOMENTS.map((part) => holdStart + (outStart - holdStart) * part)
+          : [best];
+      return times.map((time) => {
+        const frame = start + Math.round(convertFrames(time, item.rate, scene.reel.rate));
+        return { frame: Math.min(frame, end - 1), item: item.id, slot: slot.id, time };
+      });
+    });
+  });
+}
+
+/** Text layers of a graphic that have ink whose colour can be marked. */
+function marked({ scene }: GraphicItem): TextLayer[] {
+  return [...everyLayer(scene.layers)].filter(
+    (l): l is TextLayer => l.kind === 'text' && slotOf(l) !== undefined && l.fill !== 'none',
+  );
+}
+
+const slotOf = ({ words }: TextLayer) => ('slot' in words ? words.slot : undefined);
+
+/** The reel with the ink of all its words in one of two marking colours; all else is as it was. */
+export function inkMarked(scene: ReelScene, which: 0 | 1): Reel {
+  const fill = { colour: MARKS[which] };
+  return scene.placed.reduce((reel, { item }) => {
+    if (!(item instanceof GraphicItem)) return reel;
+    return marked(item).reduce((r, layer) => changeText(r, item.id, layer.id, { fill }), reel);
+  }, scene.reel);
+}
+
+/** Pixels beside a letter that count as next to it. */
+const BESIDE = 4;
+/** Pixels a side of the parts in which contrast is measured, each for itself: bad in one place is bad. */
+const PART = 32;
+/** Pixels of ink, and of what is beside it, without which a part tells nothing. */
+const ENOUGH = 8;
+/** The part of all the parts that may be worse than what is told. */
+const WORST = 0.15;
+
+/** What was measured of some words. */
+export interface Contrast {
+  /** From 1 to 21 (WCAG 2.2, contrast ratio). */
+  readonly ratio: number;
+  /** Whether black stands out from the ink more than white does. */
+  readonly light: boolean;
+}
+
+/** The relative luminance from which on black stands out from a colour more than white does. */
+const MIDDLE = Math.sqrt(1.05 * 0.05) - 0.05;
+
+/**
+ * The contrast of ink with what is beside it as painted: outlines, shadows and plates count as what they are.
+ * @param painted the frame as it is
+ * @param marks the frame with its ink in the two marking colours
+ * @param quad where the words lie, in units of which the frame is `units` wide
+ * @returns nothing where there is no ink, or nothing solid behind it
+ */
+export function contrastBeside(
+  painted: Pixels,
+  marks: readonly [Pixels, Pixels],
+  quad: readonly (readonly [number, number])[],
+  units: number,
+): Contrast | undefined {
+  const { width, height, rgba } = painted;
+  const scale = width / units;
+  const box = boundsOf(quad.map(([x, y]) => [x * scale, y * scale] as const));
+  const [left, top] = [Math.max(0, Math.floor(box.x) - BESIDE), Math.max(0, Math.floor(box.y) - BESIDE)];
+  const right = Math.min(width, Math.ceil(box.x + box.width) + BESIDE);
+  const bottom = Math.min(height, Math.ceil(box.y + box.height) + BESIDE);
+  const [w, h] = [right - left, bottom - top];
+  if (w < 1 || h < 1) return undefined;
+
+  const ink = new Float32Array(w * h);
+  let most = 0;
+  for (let y = 0; y < h; y++) {
+    for (let x = 0; x < w; x++) {
+      const i = ((top + y) * width + left + x) * 4;
+      let by = 0;
+      for (let c = 0; c < 3; c++) by += Math.abs(marks[0].rgba[i + c]! - marks[1].rgba[i + c]!);
+      ink[y * w + x] = by;
+      most = Math.max(most, by);
+    }
+  }
+  // Words that have hardly come, or are covered.
+  if (most < 100) return undefined;
+  const letters = Uint8Array.from(ink, (by) => (by > most * 0.8 ? 1 : 0));
+  const beside = spread(letters, w, h, BESIDE);
+
+  const columns = Math.ceil(w / PART);
+  const sums = Array.from({ length: columns * Math.ceil(h / PART) }, () => ({
+    ink: 0,
+    of: 0,
+    ground: 0,
+    on: 0,
+  }));
+  for (let y = 0; y < h; y++) {
+    for (let x = 0; x < w; x++) {
+      const i = ((top + y) * width + left + x) * 4;
+      // What lies under what is transparent nobody knows yet.
+      if (rgba[i + 3]! < 200) continue;
+      const part = sums[Math.floor(y / PART) * columns + Math.floor(x / PART)]!;
+      const at = y * w + x;
+      if (letters[at]) {
+        part.ink += luminance(rgba, i);
+        part.of++;
+      } else if (beside[at] && ink[at]! < most * 0.1) {
+        part.ground += luminance(rgba, i);
+        part.on++;
+      }
+    }
+  }
+  const all = sums.flatMap(({ ink: sum, of, ground, on }): Contrast[] => {
+    if (of < ENOUGH || on < ENOUGH) return [];
+    const [a, b] = [sum / of, ground / on];
+    return [{ ratio: (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05), light: a > MIDDLE }];
+  });
+  return all.sort((p, q) => p.ratio - q.ratio)[Math.floor(all.length * WORST)];
+}
+
+/** What is set, and what lies up to `by` pixels from it along the rows and columns. */
+function spread(from: Uint8Array, width: number, height: number, by: number): Uint8Array {
+  let now = from;
+  for (const [step, count] of [
+    [1, width],
+    [width, height],
+  ] as const) {
+    const next = now.slice();
+    for (let i = 0; i < now.length; i++) {
+      if (!now[i]) continue;
+      const at = step === 1 ? i % width : Math.floor(i / width);
+      for (let k = Math.max(-by, -at); k <= Math.min(by, count - 1 - at); k++) next[i + k * step] = 1;
+    }
+    now = next;
+  }
+  return now;
+}
+
+const LINEAR = Float32Array.from({ length: 256 }, (_, v) => toLinear(v / 255));
+const luminance = (rgba: Uint8ClampedArray, i: number) =>
+  0.2126 * LINEAR[rgba[i]!]! + 0.7152 * LINEAR[rgba[i + 1]!]! + 0.0722 * LINEAR[rgba[i + 2]!]!;
+
+/** Gathers the least contrast of each slot. */
+export class Legibility {
+  private readonly least = new Map<string, ReelCheck & { readonly kind: 'contrast' }>();
+
+  constructor(
+    private readonly scene: ReelScene,
+    private readonly moments: readonly LookedAt[],
+  ) {}
+
+  /** Takes a frame in which words are looked at, painted three times at the same size: as it is, and with marked ink. */
+  add(frame: number, painted: Pixels, marks: readonly [Pixels, Pixels]): void {
+    const { scene } = this;
+    const { regions } = scene.frameAt(frame, scene.reel.rate);
+    for (const { item, slot, time } of this.moments.filter((m) => m.frame === frame)) {
+      for (const region of regions) {
+        if (region.item !== item || region.slot !== slot || region.opacity < 0.9) continue;
+        const measured = contrastBeside(painted, marks, region.quad, scene.frame.width);
+        const key = `${item}/${slot}`;
+        const before = this.least.get(key);
+        if (!measured || (before && before.ratio <= measured.ratio)) continue;
+        const { layer } = region;
+        const size = this.sizeOf(item, layer);
+        const wanted = size >= LARGE ? LEAST_LARGE : LEAST;
+        this.least.set(key, { kind: 'contrast', slot, layer, size, wanted, ...measured, item, frame, time });
+      }
+    }
+  }
+
+  private sizeOf(id: string, layer: string): number {
+    const placed = this.scene.placed.find((p) => p.item.id === id);
+    if (!(placed?.item instanceof GraphicItem)) return 0;
+    const { scene } = placed.item;
+    const text = scene.textLayer(layer);
+    return text ? scene.valueAt(text.size, scene.timeOf({ at: 0, of: 'hold' })) : 0;
+  }
+
+  /** Words that stand out too little. */
+  found(): ReelCheck[] {
+    return [...this.least.values()].filter(({ ratio, wanted }) => ratio < wanted);
+  }
+}
