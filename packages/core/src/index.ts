@@ -277,12 +277,14 @@ export type { Item } from './reel/item';
 export { lengthOf, reelEnd } from './reel/itemLength';
 export { type ReelCheck, type ReelFrame, ReelScene, type TextOfItem } from './reel/reelScene';
 export { clipPlane, SURE, secondOf, wayAt } from './reel/way';
+export { type CostlyPart, costlyParts } from './render/costs';
 export { type Excerpt, excerptsOf } from './render/excerpts';
 export { EXTENTS, type Extent } from './render/extents';
 export { FILM_CODECS, type FilmCodec, type FilmFacts, filmFacts, filmOfEnding } from './render/films';
 export { groupLength, groupsOf } from './render/groups';
 export { NAME_PARTS, namesFault, outputName, USUAL_NAMES } from './render/names';
 export {
+  draftSize,
   fileStem,
   formatFacts,
   isFilmFormat,

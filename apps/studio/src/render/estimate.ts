@@ -13,11 +13,11 @@ const REST = 1500;
  * in the middle of equal parts of the whole.
  * @returns numbers from 0, in order; all of a short render
  */
-export function sampleOf(count: number): number[] {
-  if (count <= ROW * PLACES * 1.5) return Array.from({ length: count }, (_, i) => i);
+export function sampleOf(count: number, row = ROW): number[] {
+  if (count <= row * PLACES * 1.5) return Array.from({ length: count }, (_, i) => i);
   return Array.from({ length: PLACES }, (_, place) => {
-    const first = Math.round((count * (place + 0.5)) / PLACES - ROW / 2);
-    return Array.from({ length: ROW }, (_, i) => first + i);
+    const first = Math.round((count * (place + 0.5)) / PLACES - row / 2);
+    return Array.from({ length: row }, (_, i) => first + i);
   }).flat();
 }
 
@@ -43,13 +43,22 @@ export interface Estimate {
   readonly seconds: number;
   /** Of its pictures, in the file. */
   readonly bytes: number;
+  /** The part of the seconds for which painting is waited for; compressing and writing is the rest. */
+  readonly painting: number;
 }
 
-/** Renders a sample of a plan and throws it away. */
-async function estimate(reel: Reel, plan: RenderPlan<OutputFormat>, signal: AbortSignal): Promise<Estimate> {
-  await new Promise((resolve) => setTimeout(resolve, REST));
+/**
+ * Renders a sample of a plan and throws it away.
+ * @param row frames in a row
+ */
+export function measure(
+  reel: Reel,
+  plan: RenderPlan<OutputFormat>,
+  signal: AbortSignal,
+  row = ROW,
+): Promise<Estimate> {
   signal.throwIfAborted();
-  const sample = sampleOf(plan.count);
+  const sample = sampleOf(plan.count, row);
   return new Promise((resolve, reject) => {
     const begun = performance.now();
     const times: number[] = [];
@@ -64,6 +73,7 @@ async function estimate(reel: Reel, plan: RenderPlan<OutputFormat>, signal: Abor
           resolve({
             seconds: wholeTime(sample, times, plan.count),
             bytes: (message.bytes / sample.length) * plan.count,
+            painting: Math.min(1, message.painting / Math.max(1e-6, times.at(-1)! - times[0]!)),
           });
         else reject(new Error(message.type === 'fault' ? message.message : 'Stopped.'));
       },
@@ -88,7 +98,10 @@ export function useEstimate(
   const { data, isFetching } = useQuery({
     // What is written in the document beside its content does not change how long it takes.
     queryKey: ['estimate', { ...reel, name: '', changed: '', output: undefined }, { ...plan, fileName: '' }],
-    queryFn: ({ signal }) => estimate(reel, { ...plan, format: plan.format as OutputFormat }, signal),
+    queryFn: async ({ signal }) => {
+      await new Promise((resolve) => setTimeout(resolve, REST));
+      return measure(reel, { ...plan, format: plan.format as OutputFormat }, signal);
+    },
     enabled: able && !isFilmFormat(plan.format) && plan.format !== 'wav',
     gcTime: 60_000,
   });

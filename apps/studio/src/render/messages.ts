@@ -25,8 +25,8 @@ export type FromRender =
   /** Frames that an earlier attempt has written. */
   | { readonly type: 'resumed'; readonly frames: number }
   | { readonly type: 'progress'; readonly frames: number }
-  /** A sample is rendered, and thrown away: so many bytes of pictures. */
-  | { readonly type: 'sampled'; readonly bytes: number }
+  /** A sample is rendered, and thrown away: so many bytes of pictures, and seconds that painting was waited for. */
+  | { readonly type: 'sampled'; readonly bytes: number; readonly painting: number }
   | {
       readonly type: 'done';
       readonly file: Blob;

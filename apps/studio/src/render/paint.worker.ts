@@ -27,7 +27,8 @@ class RenderPainter {
 
   static async start(job: PaintJob): Promise<RenderPainter> {
     const { plan, reel } = job;
-    const studio = await SuppliedStudio.start(job, Math.max(plan.width, plan.height), askForPicture);
+    const side = Math.max(plan.width, plan.height);
+    const studio = await SuppliedStudio.start(job, side, askForPicture, plan.draft);
     const scene = studio.sceneOf(reel);
     const video = plan.format === 'mp4' || plan.format === 'webm';
     const planes = video

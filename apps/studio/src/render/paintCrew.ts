@@ -43,6 +43,8 @@ export class PaintCrew {
   private taken: number;
   private fault: Error | undefined;
   private last: { frame: PaintedFrame; by: Painter } | undefined;
+  /** Seconds for which frames were waited for, but for the first, which waits for everything to be loaded. */
+  waited = 0;
 
   /** @param count frames in all, those before the job's first among them */
   constructor(
@@ -73,7 +75,11 @@ export class PaintCrew {
   async take(): Promise<NonNullable<PaintedFrame>> {
     const index = this.taken;
     if (index >= this.count) throw new RangeError(`There are ${this.count} frames, and all have been taken.`);
-    if (!this.painted.has(index)) await this.wait(index);
+    if (!this.painted.has(index)) {
+      const begun = performance.now();
+      await this.wait(index);
+      if (index > 0) this.waited += (performance.now() - begun) / 1000;
+    }
     if (this.fault) throw this.fault;
     const { frame, by } = this.painted.get(index)!;
     this.painted.delete(index);

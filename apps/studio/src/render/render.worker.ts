@@ -94,7 +94,7 @@ async function render({ job, painters, journal: name }: Start): Promise<void> {
       // What is still being compressed counts, too.
       await sink.finish();
       await file.discard();
-      return tell({ type: 'sampled', bytes });
+      return tell({ type: 'sampled', bytes, painting: crew?.waited ?? 0 });
     }
     heard = await mix?.end();
     await sink.finish();

@@ -27,14 +27,17 @@ export class SuppliedStudio {
 
   /**
    * @param side pixels of the longest side painted
+   * @param draft whether it paints as a preview is that has to keep up
    * @param pictureOf a picture, asked for when a frame shows it. One that is missing or damaged is left out.
    */
   static async start(
     { reel, sizes, fonts }: Supplies,
     side: number,
     pictureOf: (id: string) => Promise<DecodedPicture | null>,
+    draft = false,
   ): Promise<SuppliedStudio> {
     const studio = await BrowserStudio.start();
+    studio.painter.draft = draft;
     for (const [id, size] of sizes) studio.addSize(id, size);
     studio.addFonts(fonts);
     const scene = new ReelScene(reel, studio);

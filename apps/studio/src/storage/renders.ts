@@ -19,6 +19,7 @@ export const planSchema = z.strictObject({
   from: z.number(),
   count: z.number(),
   fileName: z.string(),
+  draft: z.boolean().optional(),
 });
 
 /** A finished render; its file lies apart, on disk. */

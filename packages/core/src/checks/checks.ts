@@ -43,7 +43,7 @@ export type Finding =
   /** A clip whose frames do not divide evenly into the reel's: frames a second, as it plays, and of the reel. */
   | { readonly kind: 'uneven'; readonly slot: ''; readonly plays: number; readonly reel: number }
   /** A sound breaks off while it is still heard. */
-  | { readonly kind: 'cut-sound'; readonly slot: string }
+  | { readonly kind: 'cut-sound'; readonly slot: '' }
   /** More than three flashes within a second, over more than a quarter of the picture: see `FlashMeter`. */
   | { readonly kind: 'flashes'; readonly slot: '' }
   /** The programme's loudness, and the one that is wanted: LUFS. */

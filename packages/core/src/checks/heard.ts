@@ -1,6 +1,6 @@
 import type { ReelCheck, ReelScene } from '../reel/reelScene';
 import type { SoundSource } from '../sound/mix';
-import type { FindSound, SoundFacts } from '../sound/play';
+import type { SoundFacts } from '../sound/play';
 import { type MixFacts, MixRender } from '../sound/render';
 import { SOUND_RATE } from '../sound/sound';
 import { framesIn, secondsAt } from '../time/rate';
@@ -64,18 +64,16 @@ export async function hearReel(
 }
 
 /**
- * Sounds that break off while they are heard: of slots and of the line. A clip's own is cut with its picture, which is
- * what a cut is.
+ * Sounds of the line that break off while they are heard. A clip's own is cut with its picture, which is what a cut is,
+ * and a graphic's goes with the graphic.
  */
 async function cutSounds(
   scene: ReelScene,
   soundOf: (media: string) => OpenedSound | undefined,
 ): Promise<ReelCheck[]> {
   const found: ReelCheck[] = [];
-  for (const { item, media, slot, ends, play } of scene.soundEnds(
-    ((id) => soundOf(id)?.facts) as FindSound,
-  )) {
-    const source = soundOf(media);
+  for (const { item, ends, play } of scene.soundEnds((id) => soundOf(id)?.facts)) {
+    const source = soundOf(play.media);
     if (!source || play.fadeOut > FADES) continue;
     const at = play.from + play.length * play.speed;
     if (at > source.facts.duration - GOES_ON) continue;
@@ -84,7 +82,7 @@ async function cutSounds(
     const peak = Math.max(...last.map((samples) => samples.reduce((m, v) => Math.max(m, Math.abs(v)), 0)));
     if (peak * play.gain < HEARD) continue;
     const frame = Math.max(0, Math.round(framesIn(ends, scene.reel.rate)) - 1);
-    found.push({ kind: 'cut-sound', slot, item, frame, time: frame });
+    found.push({ kind: 'cut-sound', slot: '', item, frame, time: frame });
   }
   return found;
 }

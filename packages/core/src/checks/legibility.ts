@@ -88,12 +88,24 @@ export function inkMarked(scene: ReelScene, which: 0 | 1): Reel {
   }, scene.reel);
 }
 
-/** Pixels beside a letter that count as next to it. */
+/**
+ * Pixels beside a letter that count as next to it, and as around it: letters whose edge is of their own colour are read
+ * against what is around that.
+ */
 const BESIDE = 4;
-/** Pixels a side of the parts in which contrast is measured, each for itself: bad in one place is bad. */
+const AROUND = 12;
+/** The same in parts of the letters' size, where those are large. */
+const AROUND_LARGE = 0.3;
+/**
+ * Pixels a side of the parts in which contrast is measured, each for itself: bad in one place is bad. The same in parts
+ * of the letters' size, where those are large.
+ */
 const PART = 32;
+const PART_LARGE = 0.8;
 /** Pixels of ink, and of what is beside it, without which a part tells nothing. */
 const ENOUGH = 8;
+/** The part of the words' box that their ink takes at least, however thin and wide apart the letters. */
+const LEAST_INK = 0.01;
 /** The part of all the parts that may be worse than what is told. */
 const WORST = 0.15;
 
@@ -105,14 +117,18 @@ export interface Contrast {
   readonly light: boolean;
 }
 
+/** Relative luminance that ambient light adds to both of a pair (WCAG 2.2, contrast ratio). */
+const FLARE = 0.05;
+
 /** The relative luminance from which on black stands out from a colour more than white does. */
-const MIDDLE = Math.sqrt(1.05 * 0.05) - 0.05;
+const MIDDLE = Math.sqrt((1 + FLARE) * FLARE) - FLARE;
 
 /**
  * The contrast of ink with what is beside it as painted: outlines, shadows and plates count as what they are.
  * @param painted the frame as it is
  * @param marks the frame with its ink in the two marking colours
  * @param quad where the words lie, in units of which the frame is `units` wide
+ * @param size of the letters, in the same
  * @returns nothing where there is no ink, or nothing solid behind it
  */
 export function contrastBeside(
@@ -120,13 +136,15 @@ export function contrastBeside(
   marks: readonly [Pixels, Pixels],
   quad: readonly (readonly [number, number])[],
   units: number,
+  size: number,
 ): Contrast | undefined {
   const { width, height, rgba } = painted;
   const scale = width / units;
+  const reach = Math.max(AROUND, Math.round(size * scale * AROUND_LARGE));
   const box = boundsOf(quad.map(([x, y]) => [x * scale, y * scale] as const));
-  const [left, top] = [Math.max(0, Math.floor(box.x) - BESIDE), Math.max(0, Math.floor(box.y) - BESIDE)];
-  const right = Math.min(width, Math.ceil(box.x + box.width) + BESIDE);
-  const bottom = Math.min(height, Math.ceil(box.y + box.height) + BESIDE);
+  const [left, top] = [Math.max(0, Math.floor(box.x) - reach), Math.max(0, Math.floor(box.y) - reach)];
+  const right = Math.min(width, Math.ceil(box.x + box.width) + reach);
+  const bottom = Math.min(height, Math.ceil(box.y + box.height) + reach);
   const [w, h] = [right - left, bottom - top];
   if (w < 1 || h < 1) return undefined;
 
@@ -144,37 +162,53 @@ export function contrastBeside(
   // Words that have hardly come, or are covered.
   if (most < 100) return undefined;
   const letters = Uint8Array.from(ink, (by) => (by > most * 0.8 ? 1 : 0));
+  // Letters whose faces are pictures, or that are cut out of something, take no mark.
+  if (letters.reduce((sum, v) => sum + v, 0) < w * h * LEAST_INK) return undefined;
   const beside = spread(letters, w, h, BESIDE);
+  const around = spread(letters, w, h, reach);
 
-  const columns = Math.ceil(w / PART);
-  const sums = Array.from({ length: columns * Math.ceil(h / PART) }, () => ({
-    ink: 0,
-    of: 0,
-    ground: 0,
-    on: 0,
+  const side = Math.max(PART, Math.round(size * scale * PART_LARGE));
+  const columns = Math.ceil(w / side);
+  const parts = Array.from({ length: columns * Math.ceil(h / side) }, () => ({
+    ink: [] as number[],
+    beside: [] as number[],
+    around: [] as number[],
   }));
   for (let y = 0; y < h; y++) {
     for (let x = 0; x < w; x++) {
       const i = ((top + y) * width + left + x) * 4;
       // What lies under what is transparent nobody knows yet.
       if (rgba[i + 3]! < 200) continue;
-      const part = sums[Math.floor(y / PART) * columns + Math.floor(x / PART)]!;
+      const part = parts[Math.floor(y / side) * columns + Math.floor(x / side)]!;
       const at = y * w + x;
-      if (letters[at]) {
-        part.ink += luminance(rgba, i);
-        part.of++;
-      } else if (beside[at] && ink[at]! < most * 0.1) {
-        part.ground += luminance(rgba, i);
-        part.on++;
+      const value = luminance(rgba, i);
+      if (letters[at]) part.ink.push(value);
+      else if (ink[at]! < most * 0.1) {
+        if (beside[at]) part.beside.push(value);
+        else if (around[at]) part.around.push(value);
       }
     }
   }
-  const all = sums.flatMap(({ ink: sum, of, ground, on }): Contrast[] => {
-    if (of < ENOUGH || on < ENOUGH) return [];
-    const [a, b] = [sum / of, ground / on];
-    return [{ ratio: (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05), light: a > MIDDLE }];
+  const all = parts.flatMap((part): Contrast[] => {
+    const { ink: values } = part;
+    const grounds = [part.beside, part.around].filter((ground) => ground.length >= ENOUGH);
+    if (values.length < ENOUGH || grounds.length === 0) return [];
+    return [
+      {
+        ratio: Math.max(...grounds.map((ground) => ratioOf(values, meanOf(ground)))),
+        light: meanOf(values) > MIDDLE,
+      },
+    ];
   });
   return all.sort((p, q) => p.ratio - q.ratio)[Math.floor(all.length * WORST)];
+}
+
+const meanOf = (values: readonly number[]) => values.reduce((sum, v) => sum + v, 0) / values.length;
+
+/** Each pixel of ink for itself: letters that are cut into something are read by the light and dark of their sides. */
+function ratioOf(ink: readonly number[], ground: number): number {
+  const logs = ink.reduce((sum, v) => sum + Math.abs(Math.log((v + FLARE) / (ground + FLARE))), 0);
+  return Math.exp(logs / ink.length);
 }
 
 /** What is set, and what lies up to `by` pixels from it along the rows and columns. */
@@ -213,17 +247,20 @@ export class Legibility {
     const { scene } = this;
     const { regions } = scene.frameAt(frame, scene.reel.rate);
     for (const { item, slot, time } of this.moments.filter((m) => m.frame === frame)) {
-      for (const region of regions) {
-        if (region.item !== item || region.slot !== slot || region.opacity < 0.9) continue;
-        const measured = contrastBeside(painted, marks, region.quad, scene.frame.width);
-        const key = `${item}/${slot}`;
-        const before = this.least.get(key);
-        if (!measured || (before && before.ratio <= measured.ratio)) continue;
-        const { layer } = region;
-        const size = this.sizeOf(item, layer);
-        const wanted = size >= LARGE ? LEAST_LARGE : LEAST;
-        this.least.set(key, { kind: 'contrast', slot, layer, size, wanted, ...measured, item, frame, time });
-      }
+      // Words that several layers show are read in the one that stands out most.
+      const [best] = regions
+        .filter((r) => r.item === item && r.slot === slot && r.opacity >= 0.9)
+        .flatMap(({ layer, quad }) => {
+          const size = this.sizeOf(item, layer);
+          const measured = contrastBeside(painted, marks, quad, scene.frame.width, size);
+          return measured ? [{ layer, size, ...measured }] : [];
+        })
+        .sort((a, b) => b.ratio - a.ratio);
+      const key = `${item}/${slot}`;
+      const before = this.least.get(key);
+      if (!best || (before && before.ratio <= best.ratio)) continue;
+      const wanted = best.size >= LARGE ? LEAST_LARGE : LEAST;
+      this.least.set(key, { kind: 'contrast', slot, wanted, ...best, item, frame, time });
     }
   }
 

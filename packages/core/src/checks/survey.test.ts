@@ -1,5 +1,4 @@
 import { type NodeStudio, nodeLooker } from '@fresh-reel/node-host';
-import { EMPTY_FILL, type Fill } from '../documents/fill';
 import type { Reel } from '../documents/reel';
 import { mendsOf } from '../edit/mend';
 import { newReel } from '../edit/reel';
@@ -28,7 +27,7 @@ function over(ink: string, ground: string | null, other = ground, part: Record<s
   });
   const template = templateOf(
     [
-      ...(ground && other ? [half('l', ground, 0), half('r', other, 0.5)] : []),
+      ...(ground && other ? [half('l', ground, 0), half('r', other, 0.35)] : []),
       textLayer('t', { at: [0.3, 0.45], size: 90, fill: { colour: ink }, ...part }),
     ],
     { transparent: ground === null, slots: [textSlot('t', 'Kites over Marram hill')] },
@@ -171,29 +170,24 @@ describe('what is heard', () => {
     expect((await hear(line(60), -70))!.checks).toEqual([]);
   });
 
-  it('is told of a slot whose sound outlasts its graphic', async () => {
-    const template = templateOf([textLayer('t')], {
-      slots: [
-        textSlot('t', 'Words'),
-        {
-          id: 'hit',
-          kind: 'sound',
-          name: 'Hit',
-          scenes: ['all'],
-          moment: { at: 0 },
-          sample: 'noise',
-          cue: 'go',
-        },
-      ],
-      assets: { noise: 'shared/whoosh.ogg' },
-      cues: [{ id: 'go', name: 'It goes', at: { at: 0, of: 'out' } }],
-    });
-    const made = (fill: Partial<Fill> = {}) =>
-      newReel(template, { id: 'r', name: 'R', now: '', shape: 'wide', fill: { ...EMPTY_FILL, ...fill } });
-    const reel = made();
-    const { checks } = (await hear(reel, -23))!;
-    expect(checks).toMatchObject([{ kind: 'cut-sound', slot: 'hit' }]);
-    const mended = mendsOf(reel, checks[0]!.item, checks[0]!)[0]!.change(reel);
-    expect((await hear(mended, -23))!.checks).toEqual([]);
+  it('goes with its graphic, and does not break off where it outlasts it', async () => {
+    const hit = { id: 'hit', kind: 'sound', name: 'Hit', scenes: ['all'], moment: { at: 0 }, cue: 'go' };
+    const made = (part: object) =>
+      newReel(
+        templateOf([textLayer('t')], {
+          slots: [textSlot('t', 'Words'), { ...hit, sample: 'noise', ...part }],
+          assets: { noise: 'shared/whoosh.ogg' },
+          cues: [{ id: 'go', name: 'It goes', at: { at: 0, of: 'out' } }],
+        }),
+        { id: 'r', name: 'R', now: '', shape: 'wide' },
+      );
+    for (const part of [{}, { loops: true }, { fadeOut: 0.6 }]) {
+      const scene = new ReelScene(made(part), studio);
+      const last = scene.plays(() => ({ duration: 4 })).at(-1)!;
+      // The graphic is over after three seconds, and the cue is at two.
+      expect([last.start, last.length]).toEqual([2, 1]);
+      expect(last.fadeOut).toBe('fadeOut' in part ? 0.6 : 0.25);
+      expect((await hear(scene.reel, -23))!.checks).toEqual([]);
+    }
   });
 });

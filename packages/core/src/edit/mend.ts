@@ -1,12 +1,11 @@
 import type { Finding } from '../checks/checks';
 import { goesEvenly } from '../checks/pace';
 import type { Reel } from '../documents/reel';
-import { SlotFills } from '../evaluate/slotFills';
 import type { TextChange } from '../layers/textStyle';
 import { framesIn, OFFERED_RATES, type Rate, rateLabel } from '../time/rate';
 import { changeItem, itemOf } from './items';
 import { EditError, spanOf, trimItem } from './place';
-import { changeText, graphicOf, setSlot } from './reel';
+import { changeText } from './reel';
 import { setRate } from './setRate';
 
 /** What takes a fault away in one touch: what it does, in a word or two, and the change. */
@@ -30,7 +29,7 @@ export function mendsOf(reel: Reel, id: string, finding: Finding): Mend[] {
     case 'peaks':
       return [{ name: 'Lower the level', change: (r) => louder(r, PEAK - finding.peak) }];
     case 'cut-sound':
-      return [{ name: 'Fade it out', change: (r) => fadeSound(r, id, finding.slot) }];
+      return [{ name: 'Fade it out', change: (r) => fadeSound(r, id) }];
     case 'uneven':
       return evenly(reel.rate, finding.plays);
     default:
@@ -89,14 +88,9 @@ function louder(reel: Reel, by: number): Reel {
 /** Seconds over which a sound goes that broke off. */
 const GOES = 0.5;
 
-function fadeSound(reel: Reel, id: string, slot: string): Reel {
-  if (!slot)
-    return changeItem(reel, id, (item) =>
-      item.kind === 'sound' ? { ...item, soundOut: Math.round(framesIn(GOES, reel.rate)) } : item,
-    );
-  const { fill, template } = graphicOf(reel, id);
-  const held = new SlotFills(template, fill).slotSound(slot);
-  return held ? setSlot(reel, id, slot, { ...held, fadeOut: GOES }) : reel;
+function fadeSound(reel: Reel, id: string): Reel {
+  const soundOut = Math.round(framesIn(GOES, reel.rate));
+  return changeItem(reel, id, (item) => (item.kind === 'sound' ? { ...item, soundOut } : item));
 }
 
 /** The nearest rate that a clip's frames go evenly into. */

@@ -33,11 +33,8 @@ interface Placed {
   readonly end: number;
 }
 
-/** The last that is heard of a sound, in the reel's seconds. */
+/** The last that is heard of a sound, and when it is over, in the reel's seconds. */
 export interface SoundEnd extends OfItem {
-  /** Of a graphic; empty, where the sound stands on the line. */
-  readonly slot: string;
-  readonly media: string;
   readonly play: SoundPlay;
   readonly ends: number;
 }
@@ -155,19 +152,12 @@ export class ReelScene {
       .filter((p) => p.length > 0 && p.gain > 0);
   }
 
-  /** The end of every sound of a slot or of the line: the last that is heard of it, and the second it ends at. */
+  /** The last that is heard of every sound that stands on the line. */
   soundEnds(sound: FindSound): SoundEnd[] {
     return this.placed.flatMap((placed) => {
-      const { item, document } = placed;
-      if (document.kind === 'clip') return [];
-      const last = new Map<string, SoundPlay>();
-      const own = new Set(item.sounds());
-      for (const play of this.playsOf(placed, sound)) if (own.has(play.media)) last.set(play.media, play);
-      return [...last].map(([media, play]) => {
-        const slots = item instanceof GraphicItem ? item.scene : undefined;
-        const slot = slots?.template.slots.find((s) => slots.slots.soundFill(s.id)?.sound === media);
-        return { item: item.id, slot: slot?.id ?? '', media, play, ends: play.start + play.length };
-      });
+      if (placed.document.kind !== 'sound') return [];
+      const play = this.playsOf(placed, sound).at(-1);
+      return play ? [{ item: placed.item.id, play, ends: play.start + play.length }] : [];
     });
   }
 

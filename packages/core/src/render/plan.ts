@@ -52,6 +52,8 @@ export interface RenderPlan<F extends RenderFormat = RenderFormat> {
   readonly from: number;
   readonly count: number;
   readonly fileName: string;
+  /** Painted as a preview is that has to keep up: soft parts sharper, materials coarser. */
+  readonly draft?: boolean;
 }
 
 /** A frame's shape at a short side of so many pixels; sides even as video asks. */
@@ -63,13 +65,22 @@ export function sizeOfSide(frame: FrameSize, side: number): FrameSize {
 
 /** Sizes offered for a frame: its own and smaller or larger ones of the same shape. */
 export const offeredSizes = (frame: FrameSize): FrameSize[] =>
-  [2160, 1440, 1080, 720, 540].map((side) => sizeOfSide(frame, side));
+  [...new Set([2160, 1440, 1080, 720, 540, Math.min(frame.width, frame.height)])]
+    .sort((a, b) => b - a)
+    .map((side) => sizeOfSide(frame, side));
 
 /** The size of a short side that is offered for a frame; that of 1080 where it is not. */
 export function offeredSize(frame: FrameSize, side: number): FrameSize {
   const sizes = offeredSizes(frame);
   const of = (wanted: number) => sizes.find((s) => Math.min(s.width, s.height) === wanted);
   return of(side) ?? of(1080)!;
+}
+
+/** The size of a draft: about half of what the final has, and one that is offered. */
+export function draftSize(frame: FrameSize, side: number): FrameSize {
+  const short = ({ width, height }: FrameSize) => Math.min(width, height);
+  const sizes = offeredSizes(frame);
+  return sizes.find((size) => short(size) <= short(offeredSize(frame, side)) / 2) ?? sizes.at(-1)!;
 }
 
 /** A file name from a title: letters and digits of any script, hyphens, no path and no dots. */

@@ -13,6 +13,9 @@ export function graphicSounds(scene: GraphicScene, sound: FindSound): SoundPlay[
   return [...slotSounds(scene, sound), ...clipSounds(scene, sound)];
 }
 
+/** Seconds over which a sound goes where it is cut off, by the end of its picture or of the graphic. */
+const CUT_FADE = 0.25;
+
 function slotSounds(scene: GraphicScene, sound: FindSound): SoundPlay[] {
   const { template } = scene;
   return template.slots.flatMap((slot): SoundPlay[] => {
@@ -36,9 +39,14 @@ function slotSounds(scene: GraphicScene, sound: FindSound): SoundPlay[] {
       fadeOut: Math.max(SOFT_EDGE, held.fadeOut ?? slot.fadeOut),
     };
     const start = Math.max(0, at);
-    if (!slot.loops) return [{ ...base, start, from, length: rest }];
-    // A bed goes on to the end of the graphic, from its beginning again when it is over.
     const room = secondsAt(scene.length, template.rate) - start;
+    // What is cut off by the end of the graphic goes there, and does not break off.
+    const goes = (length: number) => Math.max(base.fadeOut, Math.min(CUT_FADE, length / 2));
+    if (!slot.loops) {
+      if (rest <= room) return [{ ...base, start, from, length: rest }];
+      return room > 0 ? [{ ...base, start, from, length: room, fadeOut: goes(room) }] : [];
+    }
+    // A bed goes on to the end of the graphic, from its beginning again when it is over.
     const plays: SoundPlay[] = [];
     for (let t = 0; t < room && plays.length < 1000; ) {
       const length = Math.min(t === 0 ? rest : facts.duration, room - t);
@@ -48,16 +56,13 @@ function slotSounds(scene: GraphicScene, sound: FindSound): SoundPlay[] {
         from: t === 0 ? from : 0,
         length,
         fadeIn: t === 0 ? base.fadeIn : SOFT_EDGE,
-        fadeOut: t + length >= room - 1e-6 ? base.fadeOut : SOFT_EDGE,
+        fadeOut: t + length >= room - 1e-6 ? goes(length) : SOFT_EDGE,
       });
       t += length;
     }
     return plays;
   });
 }
-
-/** Seconds over which a clip's sound goes where it is cut off, by the end of its picture or of the graphic. */
-const CUT_FADE = 0.25;
 
 function clipSounds(scene: GraphicScene, sound: FindSound): SoundPlay[] {
   const { template } = scene;

@@ -1,8 +1,9 @@
 import type { Heard } from '@fresh-reel/core';
 import { View } from 'react-native';
 import LineChart from 'react-native-chart-kit/dist/line-chart';
-import { colour, family } from '../../ui/theme';
+import { colour } from '../../ui/theme';
 import { secondsText } from '../../ui/units';
+import { CHART, chartStyle } from './chartLook';
 
 interface Props {
   readonly heard: Heard;
@@ -50,16 +51,8 @@ export default function CourseChart({ heard, width, wanted }: Props) {
         withVerticalLines={false}
         segments={3}
         yAxisSuffix=" LUFS"
-        chartConfig={{
-          backgroundGradientFrom: colour.card,
-          backgroundGradientTo: colour.card,
-          decimalPlaces: 0,
-          color: () => colour.hairline,
-          labelColor: () => colour.quiet,
-          propsForLabels: { fontFamily: family.text, fontSize: 11 },
-          propsForBackgroundLines: { strokeDasharray: '' },
-        }}
-        style={{ borderRadius: 10 }}
+        chartConfig={CHART}
+        style={chartStyle}
       />
     </View>
   );

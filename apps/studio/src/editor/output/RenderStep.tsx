@@ -42,6 +42,7 @@ import { bytesText, secondsText, waitText } from '../../ui/units';
 import { useChecks } from '../session/useChecks';
 import { useReelEditor } from '../session/useReelEditor';
 import { ChecksPart } from './ChecksPart';
+import { CostPart } from './CostPart';
 import { ExtentPart } from './ExtentPart';
 import { FormatPart } from './FormatPart';
 import { ForOtherTools } from './ForOtherTools';
@@ -80,7 +81,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   };
   /** Whether what is rendered has pictures. */
   const seen = format !== 'wav';
-  const { extent = 'all', range } = reel.output ?? {};
+  const { extent = 'all', range, draft = false } = reel.output ?? {};
   const [shapes, setShapes] = useState<readonly FrameShape[]>([]);
   const checks = useChecks(reel);
   const jobs = useRenderJobs().filter((j) => j.reelId === reel.id);
@@ -91,7 +92,9 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   const fileName = outputName(reel, format, size, rate);
   const onePicture = { format, ...size, rate, from: surface.position, count: 1, fileName };
   const plans =
-    format === 'png' ? [{ reel, plan: onePicture }] : plansOf(reel, { format, side, extent, range, shapes });
+    format === 'png'
+      ? [{ reel, plan: onePicture }]
+      : plansOf(reel, { format, side, extent, range, shapes, draft });
   const count = plans.reduce((sum, { plan }) => sum + plan.count, 0);
   const [first] = plans;
   const empty = reel.tracks.every((t) => t.items.length === 0);
@@ -135,6 +138,28 @@ export function RenderStep({ surface, onShow, heard }: Props) {
           </Banner>
         )}
       </View>
+      {seen && format !== 'png' && (
+        <View style={styles.group}>
+          <Txt kind="lead" level={2}>
+            Draft or final
+          </Txt>
+          <Choice
+            label="Draft or final"
+            testID="output-draft"
+            value={draft ? 'draft' : 'final'}
+            options={[
+              { id: 'final', name: 'Final' },
+              { id: 'draft', name: 'Draft' },
+            ]}
+            onChange={(v) => choose({ draft: v === 'draft' })}
+          />
+          <Txt kind="small" tone="quiet">
+            {draft
+              ? `To look over, and quickly: at ${first ? `${first.plan.width} × ${first.plan.height}` : 'half the size'}, without motion blur, its soft parts plainer.`
+              : 'In full, for the film.'}
+          </Txt>
+        </View>
+      )}
       {seen && (
         <View style={styles.group}>
           <Txt kind="lead" level={2}>
@@ -247,6 +272,9 @@ export function RenderStep({ surface, onShow, heard }: Props) {
                 ? ', made by the app’s server.'
                 : '; looking at some of them to see how long it takes…'}
         </Txt>
+        {seen && format !== 'png' && !isFilmFormat(format) && (
+          <CostPart first={first} able={support?.able === true && !busy && !measuring} />
+        )}
         {empty ? (
           <Banner kind="watch">There is nothing in this reel yet. Place something first.</Banner>
         ) : (

@@ -1,4 +1,5 @@
 import {
+  draftSize,
   type Extent,
   excerptsOf,
   FRAMES,
@@ -18,22 +19,31 @@ interface Chosen {
   readonly range: readonly [number, number] | undefined;
   /** Frame shapes besides the reel's own. */
   readonly shapes: readonly FrameShape[];
+  /** To be looked over: half of the size, without motion blur, painted quickly. */
+  readonly draft: boolean;
 }
 
 /** The files that a choice makes, each a reel and how it is rendered. */
 export function plansOf(
   reel: Reel,
-  { format, side, extent, range, shapes }: Chosen,
+  { format, side, extent, range, shapes, draft }: Chosen,
 ): { reel: Reel; plan: RenderPlan }[] {
   const taken = new Set<string>();
   const own = reel.frame.width / reel.frame.height;
   const others = shapes.map((s) => FRAMES[s]).filter((f) => Math.abs(f.width / f.height - own) > 0.01);
   return [reel.frame, ...others].flatMap((frame) =>
     excerptsOf({ ...reel, frame }, extent, range).map(({ reel: part, from, count, name }) => {
-      const size = offeredSize(frame, side);
+      const size = draft ? draftSize(frame, side) : offeredSize(frame, side);
       const { rate } = reel;
-      const fileName = freeOf(outputName({ ...part, name }, format, size, rate), taken);
-      return { reel: part, plan: { format, ...size, rate, from, count, fileName } };
+      const named = outputName({ ...part, name }, format, size, rate);
+      const fileName = freeOf(draft ? `draft-${named}` : named, taken);
+      const plan = { format, ...size, rate, from, count, fileName };
+      if (!draft) return { reel: part, plan };
+      const { motionBlur } = part;
+      return {
+        reel: { ...part, motionBlur: { ...motionBlur, samples: 1 } },
+        plan: { ...plan, draft: true },
+      };
     }),
   );
 }
