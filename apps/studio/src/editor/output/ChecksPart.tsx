@@ -69,7 +69,9 @@ function CheckRow({ check, onShow }: { check: ReelCheck; onShow: (check: ReelChe
   const graphic = graphicsOf(reel).find((g) => g.id === check.item);
   const standing = itemOf(reel, check.item);
   // What is said of an item and no slot is said of its file; what is said of no item, of its place.
+  const ofSound = check.kind === 'loudness' || check.kind === 'peaks';
   const name =
+    (ofSound ? 'The sound' : undefined) ??
     graphic?.template.slots.find((s) => s.id === check.slot)?.name ??
     (standing ? nameOf(reel, standing.item) : check.slot || timecodeAt(check.frame, reel.rate));
   return (
@@ -78,7 +80,7 @@ function CheckRow({ check, onShow }: { check: ReelCheck; onShow: (check: ReelChe
       testID={`check-${check.kind}`}
       action={
         <>
-          <Button title={`Show ${name}`} small onPress={() => onShow(check)} />
+          {!ofSound && <Button title={`Show ${name}`} small onPress={() => onShow(check)} />}
           {mendsOf(reel, check.item, check).map(({ name: title, change }, i) => (
             <Button
               key={title}

@@ -17,6 +17,7 @@ export default function CostChart({ seconds, width }: { seconds: readonly number
         yAxisLabel=""
         yAxisSuffix=" s"
         segments={2}
+        xLabelsOffset={-8}
         chartConfig={{ ...CHART, barPercentage: 0.6 }}
         style={chartStyle}
       />

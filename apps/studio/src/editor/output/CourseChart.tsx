@@ -50,6 +50,7 @@ export default function CourseChart({ heard, width, wanted }: Props) {
         withShadow={false}
         withVerticalLines={false}
         segments={3}
+        xLabelsOffset={-8}
         yAxisSuffix=" LUFS"
         chartConfig={CHART}
         style={chartStyle}
