@@ -10,6 +10,8 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { EMPTY_FILL, newReel } from '@fresh-reel/core';
+import { templateById } from '@fresh-reel/templates';
 import { PNG } from 'pngjs';
 import { batch, parseBatchCommand } from './cli/batch';
 
@@ -21,9 +23,13 @@ beforeEach(() => {
 afterEach(() => rmSync(folder, { recursive: true, force: true }));
 
 async function run(table: string, ...more: string[]): Promise<string[]> {
+  return runOf('name-strap', table, ...more);
+}
+
+async function runOf(what: string, table: string, ...more: string[]): Promise<string[]> {
   writeFileSync(join(folder, 'people.csv'), table);
   const told: string[] = [];
-  const args = ['name-strap', '--table', join(folder, 'people.csv'), '--out', join(folder, 'out'), ...more];
+  const args = [what, '--table', join(folder, 'people.csv'), '--out', join(folder, 'out'), ...more];
   await batch(parseBatchCommand([...args, '--side', '90', '--rate', '5']), (line) => told.push(line));
   return told;
 }
@@ -69,6 +75,24 @@ describe('fresh-reel batch', () => {
     expect(ida.equals(bram)).toBe(false);
   }, 60_000);
 
+  it('makes a film of a whole reel for each row, in its own shape', async () => {
+    const reel = newReel(templateById('name-strap'), {
+      ...{ id: 'straps', name: 'Straps', now: '2026-06-05T10:00:00Z', shape: 'tall' },
+      fill: { ...EMPTY_FILL, slots: { role: 'Rigger' } },
+    });
+    const path = join(folder, 'straps.freshreel');
+    writeFileSync(path, JSON.stringify(reel));
+    const told = await runOf(path, 'Name\nIda\nBram\n', '--codec', 'ffv1');
+    expect(told).toEqual(['ida.mkv', 'bram.mkv'].map((name) => join(folder, 'out', name)));
+    const size = ['-show_entries', 'stream=width,height', '-of', 'csv=p=0'];
+    expect(
+      execFileSync('ffprobe', ['-v', 'error', '-select_streams', 'v', ...size, told[0]!], {
+        encoding: 'utf8',
+      }).trim(),
+    ).toBe('90,160');
+    expect(readFileSync(told[0]!).equals(readFileSync(told[1]!))).toBe(false);
+  }, 60_000);
+
   it('takes the demo table, all of it', async () => {
     const demo = join(__dirname, '../../../demo/flyers.csv');
     const told: string[] = [];
@@ -85,7 +109,7 @@ describe('fresh-reel batch', () => {
     );
     expect(existsSync(join(folder, 'out'))).toBe(false);
     await expect(run('town,height\nMarram,3\n')).rejects.toThrow(
-      /No column of .* is named as anything of "name-strap"/,
+      /No column of .* is named as anything of "Name strap"/,
     );
     await expect(run('name\nIda\n', '--name', '{town}')).rejects.toThrow(/"\{town\}" is no column/);
   });

@@ -189,6 +189,7 @@ export {
   swapSlots,
   wearBrand,
 } from './edit/reel';
+export { markRows, type PlacedRow, placeRows } from './edit/rows';
 export { setRate } from './edit/setRate';
 export { STANDING } from './edit/standingKinds';
 export { TREATMENTS, type TreatmentField } from './edit/treatmentKinds';
@@ -220,6 +221,7 @@ export { type EvaluatedFrame, GraphicScene, type Resources } from './evaluate/gr
 export { fontNeeds } from './evaluate/needs';
 export type { Region } from './evaluate/paintPass';
 export { EXCHANGE_KINDS, EXCHANGES, type ExchangeKind } from './exchange/exchanges';
+export { readRows } from './exchange/readRows';
 export { Follower, type Sighting } from './follow/follower';
 export type { Grey } from './follow/grey';
 export { type Footing, footingOf, takePatch } from './follow/patch';
@@ -308,6 +310,17 @@ export { toSoundRate, toStereo } from './sound/resample';
 export { SOUND_CODECS, SOUND_RATE, type SoundCodec, type Stereo } from './sound/sound';
 export { wavHeader, wavSamples } from './sound/wav';
 export { decodeText } from './tables/decodeText';
+export {
+  frameOfText,
+  keyOfUse,
+  matchReel,
+  type ReelUse,
+  type RowReel,
+  type RowTimes,
+  reelUses,
+  rowReel,
+  timesOfRows,
+} from './tables/reelTable';
 export { type ColumnUse, matchColumns, type RowFill, rowFill, rowNames } from './tables/rowFill';
 export { MOST_ROWS, plainName, readTable, type Table, TableError } from './tables/table';
 export { LayoutCache } from './text/cache';

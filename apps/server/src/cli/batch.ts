@@ -2,20 +2,19 @@ import { readFile } from 'node:fs/promises';
 import { dirname, extname, join, resolve } from 'node:path';
 import {
   decodeText,
-  type Fill,
   type FilmCodec,
   FRAMES,
   type FrameShape,
   filmFacts,
-  matchColumns,
-  newReel,
+  graphicsOf,
+  matchReel,
   type Rate,
-  readTable,
-  rowFill,
+  type Reel,
+  readRows,
   rowNames,
+  rowReel,
   sizeOfSide,
   type Table,
-  type Template,
 } from '@fresh-reel/core';
 import { CommandError, codecOf, parsedArgs, rateOf, TEXT, USAGE } from './command';
 import { withReel } from './openedReel';
@@ -28,7 +27,8 @@ export interface BatchCommand {
   readonly out: string;
   /** Where the files lie that cells name; beside the table, when absent. */
   readonly pictures: string | undefined;
-  readonly shapes: readonly FrameShape[];
+  /** A reel's own shape, or wide, when absent. */
+  readonly shapes: readonly FrameShape[] | undefined;
   /** Pattern of the files' names; the first column, when absent. */
   readonly name: string | undefined;
   /** Numbered PNGs in a folder each, when absent. */
@@ -50,7 +50,8 @@ export function parseBatchCommand(args: readonly string[]): BatchCommand {
     rate: TEXT,
     side: TEXT,
   });
-  if (positionals.length !== 1) throw new CommandError(`Name one template or template file.\n${USAGE}`);
+  if (positionals.length !== 1)
+    throw new CommandError(`Name one template, template file or reel file.\n${USAGE}`);
   if (!values.table) throw new CommandError(`Say which table: --table people.csv.\n${USAGE}`);
   if (!values.out) throw new CommandError(`Say where it goes: --out <folder>.\n${USAGE}`);
   return {
@@ -58,7 +59,7 @@ export function parseBatchCommand(args: readonly string[]): BatchCommand {
     table: values.table,
     out: values.out,
     pictures: values.pictures,
-    shapes: [...new Set((values.shapes ?? 'wide').split(',').map(shapeOf))],
+    shapes: values.shapes === undefined ? undefined : [...new Set(values.shapes.split(',').map(shapeOf))],
     name: values.name,
     codec: values.codec === undefined ? undefined : codecOf(values.codec),
     rate: values.rate === undefined ? undefined : rateOf(values.rate),
@@ -82,40 +83,39 @@ function shapeOf(text: string): FrameShape {
 /** One row, ready to render. */
 interface Title {
   readonly name: string;
-  readonly fill: Fill;
+  readonly reel: Reel;
 }
 
 /**
- * Renders a template once for each row of a table, in each frame shape. Nothing is rendered while anything is wrong with
- * any row.
+ * Renders a template or a reel once for each row of a table, in each frame shape. Nothing is rendered while anything is
+ * wrong with any row.
  * @param tell is told of each file that is there, and of columns that fill nothing
  * @returns how many files, or folders of pictures, there are
  * @throws {CommandError} naming all that is wrong, with its row
  */
 export function batch(command: BatchCommand, tell: (line: string) => void): Promise<number> {
   const wanted = { what: command.what, fill: undefined, size: undefined, originals: undefined };
-  return withReel(wanted, async (studio, { template, files, fonts }) => {
-    if (!template) throw new CommandError('A table fills a template: name one, or a template file.');
+  return withReel(wanted, async (studio, { reel, files, fonts }) => {
     const table = await tableAt(command.table);
     const found = new Map(files);
-    const titles = await titlesOf(command, template, table, tell, async (media, path) => {
+    const titles = await titlesOf(command, reel, table, tell, async (media, path) => {
       if (found.has(media)) return;
       await studio.addFile(media, path);
       found.set(media, path);
     });
+    const frames = command.shapes?.map((shape) => ({ shape, frame: FRAMES[shape] }));
     let made = 0;
-    for (const { name, fill } of titles) {
-      for (const shape of command.shapes) {
-        const reel = newReel(template, { id: name, name, now: new Date().toISOString(), shape, fill });
-        const stem = command.shapes.length > 1 ? `${name}-${shape}` : name;
+    for (const { name, reel: row } of titles) {
+      for (const { shape, frame } of frames ?? [{ shape: '', frame: reel.frame }]) {
+        const stem = frames && frames.length > 1 ? `${name}-${shape}` : name;
         const ending = command.codec ? `.${filmFacts(command.codec).endings[0]}` : '';
         const { codec, rate, side } = command;
         const out = join(command.out, stem + ending);
-        const size = side === undefined ? undefined : sizeOfSide(FRAMES[shape], side);
+        const size = side === undefined ? undefined : sizeOfSide(frame, side);
         const { path } = await renderReel(
           { out, codec, rate, size, frames: undefined, alpha: undefined, timecode: undefined },
           studio,
-          { reel, files: found, fonts, name: stem },
+          { reel: { ...row, name, frame }, files: found, fonts, name: stem },
           () => undefined,
         );
         made++;
@@ -135,22 +135,27 @@ async function tableAt(path: string): Promise<Table> {
     throw new CommandError(
       `"${path}" is no text: save the table as CSV (${extname(path) || 'no ending'} is not read).`,
     );
-  return readTable(text);
+  return readRows(text);
 }
 
-/** The fill and the name of each row. @param open makes a file ready that a cell names */
+/** The reel and the name of each row. @param open makes a file ready that a cell names */
 async function titlesOf(
   { name, table: path, pictures }: BatchCommand,
-  template: Template,
+  reel: Reel,
   table: Table,
   tell: (line: string) => void,
   open: (media: string, path: string) => Promise<void>,
 ): Promise<Title[]> {
-  const uses = matchColumns(table.columns, template);
-  if (!uses.some((use) => use))
-    throw new CommandError(
-      `No column of "${path}" is named as anything of "${template.id}". Its slots are ${template.slots.map((s) => s.id).join(', ')}; its controls ${template.controls.map((c) => c.id).join(', ')}.`,
+  const uses = matchReel(table.columns, reel);
+  if (!uses.some((use) => use && 'graphic' in use)) {
+    const known = graphicsOf(reel).map(
+      ({ template: { id, slots, controls } }) =>
+        `The slots of "${id}" are ${slots.map((s) => s.id).join(', ')}; its controls ${controls.map((c) => c.id).join(', ')}.`,
     );
+    throw new CommandError(
+      `No column of "${path}" is named as anything of "${reel.name}". ${[...new Set(known)].join(' ')}`,
+    );
+  }
   const idle = table.columns.filter((column, i) => column !== '' && !uses[i]);
   if (idle.length > 0) tell(`Columns that fill nothing: ${idle.join(', ')}.`);
   const names = rowNames(name ?? `{${table.columns.find(Boolean)}}`, table);
@@ -159,13 +164,13 @@ async function titlesOf(
   const pathOf = (file: string) => resolve(pictures ?? dirname(path), file);
   const mediaOf = (file: string) => `file:${pathOf(file)}`;
   for (const [i, row] of table.rows.entries()) {
-    const { fill, files, faults: wrong } = rowFill(template, uses, row, mediaOf);
+    const { reel: filled, files, faults: wrong } = rowReel(reel, uses, row, mediaOf);
     faults.push(...wrong.map((fault) => `row ${i + 2}: ${fault}`));
     for (const [slot, file] of files)
       await open(mediaOf(file), pathOf(file)).catch(() =>
         faults.push(`row ${i + 2}: the file "${file}" for "${slot}" cannot be read`),
       );
-    titles.push({ name: names[i]!, fill });
+    titles.push({ name: names[i]!, reel: filled });
   }
   if (faults.length > 0) throw new CommandError(`Nothing was rendered. ${faults.join('; ')}.`);
   return titles;

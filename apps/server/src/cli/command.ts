@@ -8,7 +8,7 @@ export const USAGE = `Usage:
                     [--size WxH] [--rate 60000/1001] [--frames A-B] [--originals <folder>]
                     [--codec ${FILM_CODECS.join('|')}]
                     [--alpha straight|premultiplied|none] [--timecode 01:00:00:00]
-  fresh-reel batch <template id | template file> --table people.csv --out <folder> [--pictures <folder>]
+  fresh-reel batch <template id | template file | reel file> --table people.csv --out <folder> [--pictures <folder>]
                    [--shapes wide,tall,square] [--name "{name}"] [--codec ...] [--rate 60000/1001]
                    [--side 1080]
   fresh-reel check <template id | template file | reel file> [--fill fill.json] [--loudness=-14] [--json]

@@ -1,0 +1,157 @@
+import type { Reel } from '../documents/reel';
+import { changeItem } from '../edit/items';
+import { graphicOf } from '../edit/reel';
+import { graphicsOf } from '../reel/graphicTime';
+import { framesIn, type Rate } from '../time/rate';
+import { frameOfTimecode } from '../time/timecode';
+import { type ColumnUse, matchColumns, rowFill } from './rowFill';
+import { plainName } from './table';
+
+/** What a column of a table says of a reel: what one of its graphics is filled with, or when a row is. */
+export type ReelUse = (ColumnUse & { readonly graphic: string }) | { readonly of: 'from' | 'to' };
+
+/** Names of columns that say when a row begins and ends, as they are compared (common practice). */
+const TIMES = {
+  from: ['from', 'start', 'at', 'in', 'time', 'timecode', 'begin', 'begins', 'tc', 'tcin', 'timecodein'],
+  to: ['to', 'end', 'ends', 'out', 'until', 'tcout', 'timecodeout'],
+} as const;
+
+/** A use as one text, to compare and to choose by. */
+export function keyOfUse(use: ReelUse): string {
+  if (!('graphic' in use)) return use.of;
+  return [use.graphic, use.of, 'id' in use ? use.id : ''].join('/');
+}
+
+/** All that columns may fill in a reel, with a name for each; things of several graphics say of which. */
+export function reelUses(reel: Reel): { readonly use: ReelUse; readonly name: string }[] {
+  const graphics = graphicsOf(reel);
+  const fills = graphics.flatMap(({ id, template }, i) => {
+    const name = (own: string) => (graphics.length > 1 ? `${i + 1}. ${template.name}: ${own}` : own);
+    const of = { graphic: id };
+    return [
+      ...template.slots.map((s) => ({
+        use: { of: 'slot', id: s.id, ...of } as const,
+        name: name(s.name),
+      })),
+      { use: { of: 'look', ...of } as const, name: name('Look') },
+      ...template.controls.map((c) => ({
+        use: { of: 'control', id: c.id, ...of } as const,
+        name: name(c.name),
+      })),
+    ];
+  });
+  const times = [
+    { use: { of: 'from' } as const, name: 'When it begins' },
+    { use: { of: 'to' } as const, name: 'When it ends' },
+  ];
+  return [...fills, ...times];
+}
+
+/** What each column fills, by its name: of the first graphic that has it, and nothing twice. */
+export function matchReel(columns: readonly string[], reel: Reel): (ReelUse | undefined)[] {
+  const found: (ReelUse | undefined)[] = columns.map(() => undefined);
+  for (const { id, template } of graphicsOf(reel)) {
+    const open = columns.map((column, i) => (found[i] ? '' : column));
+    matchColumns(open, template).forEach((use, i) => {
+      if (use) found[i] = { ...use, graphic: id };
+    });
+  }
+  for (const when of ['from', 'to'] as const) {
+    const names: readonly string[] = TIMES[when];
+    const at = columns.findIndex((column, i) => !found[i] && names.includes(plainName(column)));
+    if (at >= 0) found[at] = { of: when };
+  }
+  return found;
+}
+
+/** A reel as a row has it: see `rowFill`. */
+export interface RowReel {
+  readonly reel: Reel;
+  /** Files that cells name, and the slots they are for. */
+  readonly files: readonly (readonly [slot: string, file: string])[];
+  readonly faults: readonly string[];
+}
+
+/** The reel with what a row says; what no column fills stays as it is. @param media makes a media id of a file's name */
+export function rowReel(
+  reel: Reel,
+  uses: readonly (ReelUse | undefined)[],
+  row: readonly string[],
+  media: (file: string) => string,
+): RowReel {
+  const graphics = [...new Set(uses.flatMap((use) => (use && 'graphic' in use ? [use.graphic] : [])))];
+  return graphics.reduce<RowReel>(
+    (so, id) => {
+      const { template, fill: own } = graphicOf(so.reel, id);
+      const its = uses.map((use) => (use && 'graphic' in use && use.graphic === id ? use : undefined));
+      const { fill, files, faults } = rowFill(template, its, row, media);
+      const whole = {
+        ...own,
+        ...(fill.look === undefined ? {} : { look: fill.look }),
+        slots: { ...own.slots, ...fill.slots },
+        controls: { ...own.controls, ...fill.controls },
+      };
+      return {
+        reel: changeItem(so.reel, id, (item) => (item.kind === 'graphic' ? { ...item, fill: whole } : item)),
+        files: [...so.files, ...files],
+        faults: [...so.faults, ...faults],
+      };
+    },
+    { reel, files: [], faults: [] },
+  );
+}
+
+/** When a row begins and ends, in frames of the reel; what it does not say is absent. */
+export interface RowTimes {
+  readonly from?: number;
+  readonly to?: number;
+}
+
+/** Seconds in an hour: lists of events often count their beginning as a whole one (common practice). */
+const HOUR = 3600;
+
+/**
+ * The times of every row. Where all of them begin an hour or more in, the whole hours before the first count as the
+ * reel's beginning.
+ * @throws {Error} naming a row whose time cannot be read
+ */
+export function timesOfRows(
+  uses: readonly (ReelUse | undefined)[],
+  rows: readonly (readonly string[])[],
+  rate: Rate,
+): { readonly times: readonly RowTimes[]; readonly hours: number } {
+  const cell = (row: readonly string[], of: 'from' | 'to', n: number): number | undefined => {
+    const at = uses.findIndex((use) => use?.of === of);
+    const text = at < 0 ? '' : (row[at] ?? '').trim();
+    if (text === '') return undefined;
+    try {
+      return frameOfText(text, rate);
+    } catch (error) {
+      throw new Error(`Row ${n + 2}: ${(error as Error).message}`);
+    }
+  };
+  const read = rows.map((row, n) => ({ from: cell(row, 'from', n), to: cell(row, 'to', n) }));
+  const first = Math.min(...read.flatMap((t) => t.from ?? []));
+  const hour = framesIn(HOUR, rate);
+  const hours = Number.isFinite(first) ? Math.floor(first / Math.floor(hour)) : 0;
+  const begins = Math.round(hours * hour);
+  const times = read.map(({ from, to }) => ({
+    ...(from === undefined ? {} : { from: Math.max(0, from - begins) }),
+    ...(to === undefined ? {} : { to: Math.max(0, to - begins) }),
+  }));
+  return { times, hours };
+}
+
+/**
+ * A time as people and programs write it: a timecode with frames (`01:00:12:05`, `;` for drop-frame), hours, minutes
+ * and seconds with parts of them (`00:12.5`, `1:02:03,250`), or seconds (`12.5`).
+ * @returns the nearest frame
+ * @throws {Error} saying how times are written
+ */
+export function frameOfText(text: string, rate: Rate): number {
+  if (/^\d{2}:\d{2}:\d{2}[:;]\d{2}$/.test(text)) return frameOfTimecode(text, rate);
+  const parts = /^(?:(?:(\d+):)?(\d{1,2}):)?(\d+(?:[.,]\d+)?)\s*s?$/.exec(text);
+  if (!parts) throw new Error(`"${text}" is no time. Write it as 00:00:12:05, 0:12.2 or 12.2.`);
+  const [h, m, s] = [parts[1] ?? '0', parts[2] ?? '0', parts[3]!.replace(',', '.')].map(Number);
+  return Math.round(framesIn(h! * HOUR + m! * 60 + s!, rate));
+}
