@@ -314,6 +314,7 @@ export {
   frameOfText,
   keyOfUse,
   matchReel,
+  namingColumn,
   type ReelUse,
   type RowReel,
   type RowTimes,

@@ -8,6 +8,7 @@ import {
   filmFacts,
   graphicsOf,
   matchReel,
+  namingColumn,
   type Rate,
   type Reel,
   readRows,
@@ -29,7 +30,7 @@ export interface BatchCommand {
   readonly pictures: string | undefined;
   /** A reel's own shape, or wide, when absent. */
   readonly shapes: readonly FrameShape[] | undefined;
-  /** Pattern of the files' names; the first column, when absent. */
+  /** Pattern of the files' names; the first column that is no time, when absent. */
   readonly name: string | undefined;
   /** Numbered PNGs in a folder each, when absent. */
   readonly codec: FilmCodec | undefined;
@@ -158,7 +159,7 @@ async function titlesOf(
   }
   const idle = table.columns.filter((column, i) => column !== '' && !uses[i]);
   if (idle.length > 0) tell(`Columns that fill nothing: ${idle.join(', ')}.`);
-  const names = rowNames(name ?? `{${table.columns.find(Boolean)}}`, table);
+  const names = rowNames(name ?? `{${namingColumn(table, uses)}}`, table);
   const faults: string[] = [];
   const titles: Title[] = [];
   const pathOf = (file: string) => resolve(pictures ?? dirname(path), file);

@@ -6,7 +6,7 @@ import { emptyReel, graphicOf } from '../edit/reel';
 import { markRows, placeRows } from '../edit/rows';
 import { graphicsOf } from '../reel/graphicTime';
 import { templateOf, textLayer, textSlot } from '../testing/studio';
-import { keyOfUse, matchReel, reelUses, rowReel, timesOfRows } from './reelTable';
+import { keyOfUse, matchReel, namingColumn, reelUses, rowReel, timesOfRows } from './reelTable';
 import { readTable } from './table';
 
 const hold = { id: 'hold', kind: 'duration', name: 'Hold', default: 60, min: 0, max: 600 };
@@ -52,6 +52,11 @@ describe('a table of a reel', () => {
     expect(new Set(offered.map((o) => keyOfUse(o.use))).size).toBe(offered.length);
     expect(offered.map((o) => o.name)).toContain('2. Strap: Name');
     for (const use of uses) if (use) expect(offered.map((o) => keyOfUse(o.use))).toContain(keyOfUse(use));
+  });
+
+  it('calls its rows by the first column that is no time', () => {
+    expect(namingColumn(table, uses)).toBe('Name');
+    expect(namingColumn(readTable('At\n0:02\n'), [{ of: 'from' }])).toBe('At');
   });
 
   it('leaves what no column fills as it is in the reel', () => {

@@ -5,7 +5,7 @@ import { graphicsOf } from '../reel/graphicTime';
 import { framesIn, type Rate } from '../time/rate';
 import { frameOfTimecode } from '../time/timecode';
 import { type ColumnUse, matchColumns, rowFill } from './rowFill';
-import { plainName } from './table';
+import { plainName, type Table } from './table';
 
 /** What a column of a table says of a reel: what one of its graphics is filled with, or when a row is. */
 export type ReelUse = (ColumnUse & { readonly graphic: string }) | { readonly of: 'from' | 'to' };
@@ -62,6 +62,13 @@ export function matchReel(columns: readonly string[], reel: Reel): (ReelUse | un
     if (at >= 0) found[at] = { of: when };
   }
   return found;
+}
+
+/** The column that rows are called by: the first that has a name and says no time. */
+export function namingColumn({ columns }: Table, uses: readonly (ReelUse | undefined)[]): string {
+  return (
+    columns.find((name, i) => name !== '' && (!uses[i] || 'graphic' in uses[i])) ?? columns.find(Boolean)!
+  );
 }
 
 /** A reel as a row has it: see `rowFill`. */

@@ -41,6 +41,7 @@ import { Txt } from '../../ui/Txt';
 import { bytesText, secondsText, waitText } from '../../ui/units';
 import { useChecks } from '../session/useChecks';
 import { useReelEditor } from '../session/useReelEditor';
+import { TableSheet } from '../table/TableSheet';
 import { ChecksPart } from './ChecksPart';
 import { CostPart } from './CostPart';
 import { ExtentPart } from './ExtentPart';
@@ -83,6 +84,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   const seen = format !== 'wav';
   const { extent = 'all', range, draft = false } = reel.output ?? {};
   const [shapes, setShapes] = useState<readonly FrameShape[]>([]);
+  const [table, setTable] = useState(false);
   const checks = useChecks(reel);
   const jobs = useRenderJobs().filter((j) => j.reelId === reel.id);
 
@@ -298,6 +300,26 @@ export function RenderStep({ surface, onShow, heard }: Props) {
           {jobs.map((job) => (
             <JobRow key={job.id} job={job} />
           ))}
+        </View>
+      )}
+      {graphicsOf(reel).length > 0 && (
+        <View style={styles.group}>
+          <Txt kind="lead" level={2}>
+            By a table
+          </Txt>
+          <Txt tone="quiet">
+            A film for each row of a table: sixteen straps for sixteen people. Or a title for each, in this
+            reel.
+          </Txt>
+          <View style={styles.start}>
+            <Button
+              title="Fill from a table"
+              icon="list"
+              onPress={() => setTable(true)}
+              testID="table-begin"
+            />
+          </View>
+          {table && <TableSheet format={format} onClose={() => setTable(false)} />}
         </View>
       )}
       {graphicsOf(reel).length > 0 && (
