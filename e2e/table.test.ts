@@ -57,10 +57,25 @@ it('tells what the time goes to, and a draft is half as large, plain, and named 
   const file = await session.downloaded('.mp4');
   expect(file).toMatch(/draft-[^/]*\.mp4$/);
   expect(probe(file)).toMatchObject({ frames: 12, width: 960, height: 540 });
+  await session.take('.mp4');
   // It is remembered with the reel.
   await page.reload();
   await tap(page, 'step-render');
   await page.waitForSelector(`${id('output-draft-draft')}[aria-checked="true"]`);
+  await page.waitForSelector(id('render-done'));
+  // AV1, which this Chromium writes, in both of its containers.
+  for (const [format, ending] of [
+    ['mp4-av1', '.mp4'],
+    ['webm-av1', '.webm'],
+  ] as const) {
+    await page.click('[aria-label^="Remove "]');
+    await page.waitForSelector(id('render-done'), { hidden: true });
+    await page.waitForSelector(id(`output-format-${format}`));
+    expect(await renderNow(page, format, '540')).toContain('all 12 frames');
+    await tap(page, 'render-download');
+    expect(probe(await session.downloaded(ending))).toMatchObject({ frames: 12, codec: 'av1' });
+    await session.take(ending);
+  }
   await page.close();
 });
 

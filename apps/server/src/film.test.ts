@@ -78,6 +78,35 @@ const EXPECTED: Readonly<Record<FilmCodec, { codec: string; pixels: string; soun
   webp: { codec: 'webp', pixels: 'argb', sound: undefined },
 };
 
+describe('numbered pictures', () => {
+  it.each([
+    ['png16', 'png', 'rgba64be'],
+    ['tiff', 'tiff', 'rgba64le'],
+  ])('of 16 bits as %s are the PNGs of 8 bits, numbered as asked', async (kind, ending, pixels) => {
+    const plain = await render(`plain-${kind}`);
+    const asked = await render(`asked-${kind}`, '--pictures', kind, '--number', '1001');
+    const names = readdirSync(asked).filter((file) => !file.endsWith('.wav'));
+    expect(names.sort()).toEqual(
+      Array.from({ length: COUNT }, (_, i) => `name-strap_0${1001 + i}.${ending}`),
+    );
+    const path = join(asked, names[LOOK]!);
+    expect(probe(path).picture).toMatchObject({ pix_fmt: pixels, ...SIZE });
+    const wide = execFileSync('ffmpeg', [
+      ...['-v', 'error', '-i', path, '-f', 'rawvideo', '-pix_fmt', 'rgba64le', 'pipe:1'],
+    ]);
+    const own = readdirSync(plain)
+      .filter((file) => file.endsWith('.png'))
+      .sort();
+    const { data } = PNG.sync.read(readFileSync(join(plain, own[LOOK]!)));
+    const values = new Uint16Array(wide.buffer, wide.byteOffset, wide.byteLength / 2);
+    expect(values.length).toBe(data.length);
+    expect(values.every((v, i) => v === data[i]! * 257)).toBe(true);
+    // What an earlier render of more frames has left is no part of this one.
+    await render(`asked-${kind}`, '--pictures', kind, '--frames', '60-62');
+    expect(readdirSync(asked).filter((file) => !file.endsWith('.wav'))).toHaveLength(3);
+  });
+});
+
 describe('films from the command line', () => {
   let straight: Buffer;
   beforeAll(async () => {

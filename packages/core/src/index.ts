@@ -282,10 +282,20 @@ export { clipPlane, SURE, secondOf, wayAt } from './reel/way';
 export { type CostlyPart, costlyParts } from './render/costs';
 export { type Excerpt, excerptsOf } from './render/excerpts';
 export { EXTENTS, type Extent } from './render/extents';
-export { FILM_CODECS, type FilmCodec, type FilmFacts, filmFacts, filmOfEnding } from './render/films';
+export {
+  FILM_CODECS,
+  type FilmCodec,
+  type FilmFacts,
+  filmFacts,
+  filmOfEnding,
+  PICTURE_KINDS,
+  type PictureKind,
+} from './render/films';
 export { groupLength, groupsOf } from './render/groups';
 export { NAME_PARTS, namesFault, outputName, USUAL_NAMES } from './render/names';
 export {
+  type BrowserFilm,
+  browserFilm,
   draftSize,
   fileStem,
   formatFacts,

@@ -1,6 +1,14 @@
 export { NodeClip } from './clip';
 export { hasFfmpeg } from './ffmpeg';
-export { FilmFile, type FilmPlan, joinFilm, pieceEnding, whyNoFilm, writableFilms } from './filmFile';
+export {
+  FilmFile,
+  type FilmPlan,
+  joinFilm,
+  type PicturesPlan,
+  pieceEnding,
+  whyNoFilm,
+  writableFilms,
+} from './filmFile';
 export { type Footage, lookAtFootage } from './footage';
 export { type GreyBytes, greyFrames, greyFrom } from './greyFrames';
 export { nodeLooker } from './looker';

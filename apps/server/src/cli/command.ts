@@ -1,5 +1,13 @@
 import { type ParseArgsConfig, parseArgs } from 'node:util';
-import { FILM_CODECS, type FilmCodec, filmOfEnding, parseRate, type Rate } from '@fresh-reel/core';
+import {
+  FILM_CODECS,
+  type FilmCodec,
+  filmOfEnding,
+  PICTURE_KINDS,
+  type PictureKind,
+  parseRate,
+  type Rate,
+} from '@fresh-reel/core';
 import type { FilmPlan } from '@fresh-reel/node-host';
 
 export const USAGE = `Usage:
@@ -7,6 +15,7 @@ export const USAGE = `Usage:
   fresh-reel render <template id | template file | reel file> [--fill fill.json] --out <folder | film>
                     [--size WxH] [--rate 60000/1001] [--frames A-B] [--originals <folder>]
                     [--codec ${FILM_CODECS.join('|')}]
+                    [--pictures ${PICTURE_KINDS.join('|')}] [--number 1001]
                     [--alpha straight|premultiplied|none] [--timecode 01:00:00:00]
   fresh-reel batch <template id | template file | reel file> --table people.csv --out <folder> [--pictures <folder>]
                    [--shapes wide,tall,square] [--name "{name}"] [--codec ...] [--rate 60000/1001]
@@ -32,6 +41,10 @@ export interface RenderCommand {
   readonly originals: string | undefined;
   /** What a film is written as; by the ending of its file, when absent. */
   readonly codec: FilmCodec | undefined;
+  /** What numbered pictures are written as; PNGs of 8 bits, when absent. */
+  readonly pictures?: PictureKind | undefined;
+  /** What numbered pictures count from; 1, when absent. */
+  readonly number?: number | undefined;
   /** How transparency is kept; by what the reel and the codec have, when absent. */
   readonly alpha: FilmPlan['alpha'] | undefined;
   /** The first frame's timecode, as it was written. */
@@ -50,6 +63,8 @@ export function parseRenderCommand(args: readonly string[]): RenderCommand {
     frames: TEXT,
     originals: TEXT,
     codec: TEXT,
+    pictures: TEXT,
+    number: TEXT,
     alpha: TEXT,
     timecode: TEXT,
   });
@@ -62,6 +77,8 @@ export function parseRenderCommand(args: readonly string[]): RenderCommand {
     fill: values.fill,
     out: values.out,
     codec: values.codec === undefined ? undefined : codecOf(values.codec),
+    pictures: values.pictures === undefined ? undefined : picturesOf(values.pictures, values.codec),
+    number: values.number === undefined ? undefined : numberOf(values.number),
     alpha: values.alpha === undefined ? undefined : alphaOf(values.alpha),
     timecode: values.timecode,
     originals: values.originals,
@@ -69,6 +86,21 @@ export function parseRenderCommand(args: readonly string[]): RenderCommand {
     rate: values.rate === undefined ? undefined : rateOf(values.rate),
     frames: values.frames === undefined ? undefined : parseFrames(values.frames),
   };
+}
+
+function picturesOf(text: string, codec: string | undefined): PictureKind {
+  const known = PICTURE_KINDS.find((kind) => kind === text);
+  if (!known) throw new CommandError(`--pictures: "${text}" is none of ${PICTURE_KINDS.join(', ')}.`);
+  if (codec !== undefined)
+    throw new CommandError('--pictures and --codec: numbered pictures or a film, not both.');
+  return known;
+}
+
+function numberOf(text: string): number {
+  const number = Number(text);
+  if (!/^\d+$/.test(text) || number > 9_000_000)
+    throw new CommandError(`--number: "${text}" is no number to count from, such as 1001.`);
+  return number;
 }
 
 /** An option that takes a text. */

@@ -12,11 +12,19 @@ import {
   type Rate,
   type ReelScene,
   secondsAt,
+  sequenceName,
   timecodeAt,
   wavHeader,
   wavSamples,
 } from '@fresh-reel/core';
-import { FilmFile, type FilmPlan, type NodeStudio, whyNoFilm } from '@fresh-reel/node-host';
+import {
+  FilmFile,
+  type FilmPlan,
+  hasFfmpeg,
+  type NodeStudio,
+  type PicturesPlan,
+  whyNoFilm,
+} from '@fresh-reel/node-host';
 import { CommandError, filmWanted, type RenderCommand } from './command';
 import { FrameWriter, type PaintJob, paintedFrames, pixelsOf } from './frameWriter';
 import { type OpenedReel, wholeScene, withReel } from './openedReel';
@@ -61,7 +69,14 @@ export async function renderReel(
     throw new CommandError(`--frames: the last frame is ${total - 1}, so ${from}-${to} is not all there.`);
 
   const path = resolve(command.out);
-  const codec = filmWanted(command, scene.transparent);
+  const { pictures } = command;
+  const codec = pictures ? undefined : filmWanted(command, scene.transparent);
+  if (codec && command.number !== undefined)
+    throw new CommandError('--number: a film is not numbered. Name a folder for numbered pictures.');
+  if (pictures && !(await hasFfmpeg()))
+    throw new CommandError(
+      `${pictures} is written by ffmpeg, which is not here: install it first (Debian: apt-get install ffmpeg).`,
+    );
   const why = codec && (await whyNoFilm({ codec, size, out: path }));
   if (why) throw new CommandError(why);
   await mkdir(dirname(path), { recursive: true });
@@ -87,9 +102,20 @@ export async function renderReel(
       await rename(out, path);
       await rm(work, { recursive: true, force: true });
     } else {
-      const threads = threadsFor(stretch.count, availableParallelism());
-      if (threads > 1) await paintOnThreads(paint, threads, onFrame);
-      else await new FrameWriter(studio, scene, paint).write(0, stretch.count, onFrame);
+      const ending = pictures === 'tiff' ? 'tiff' : 'png';
+      if (pictures) {
+        const pattern = sequenceName(paint.stem, 0, stretch.count).replace(
+          /(0*)1\.png$/,
+          (_, zeros: string) => `%0${zeros.length + 1}d.${ending}`,
+        );
+        const alpha = scene.transparent ? (command.alpha ?? 'straight') : 'none';
+        await writeFilm({ pictures, size, rate, alpha, out: join(work, pattern) }, stretch, paint, onFrame);
+      } else {
+        const threads = threadsFor(stretch.count, availableParallelism());
+        if (threads > 1) await paintOnThreads(paint, threads, onFrame);
+        else await new FrameWriter(studio, scene, paint).write(0, stretch.count, onFrame);
+      }
+      if (command.number !== undefined) await countFrom(command.number, work, ending);
       await writeSound(stretch, join(work, `${fileStem(name)}.wav`));
       await moveIn(work, path);
     }
@@ -164,8 +190,23 @@ export function filmTerms(
   };
 }
 
+/** Gives numbered pictures, which count from 1, other numbers. */
+async function countFrom(first: number, folder: string, ending: string): Promise<void> {
+  const numbered = new RegExp(`^(.+_)(\\d{5,})\\.${ending}$`);
+  const found = (await readdir(folder)).flatMap((file) => {
+    const [, stem, digits] = numbered.exec(file) ?? [];
+    return stem && digits ? [{ file, stem, number: Number(digits), digits: digits.length }] : [];
+  });
+  // From the end that is moved away from, so that none takes another's place.
+  found.sort((a, b) => (first > 1 ? b.number - a.number : a.number - b.number));
+  for (const { file, stem, number, digits } of found) {
+    const name = `${stem}${String(number - 1 + first).padStart(digits, '0')}.${ending}`;
+    if (name !== file) await rename(join(folder, file), join(folder, name));
+  }
+}
+
 async function writeFilm(
-  plan: FilmPlan,
+  plan: FilmPlan | PicturesPlan,
   { scene, studio, count }: Stretch,
   paint: PaintJob,
   onFrame: () => void,
@@ -189,6 +230,8 @@ async function writeFilm(
   }
 }
 
+const NUMBERED = /^(.+)_\d{5,}\.(?:png|tiff)$/;
+
 /** Puts finished frames into the folder under their final names. */
 async function moveIn(work: string, folder: string): Promise<void> {
   const exists = await stat(folder).catch(() => undefined);
@@ -199,9 +242,9 @@ async function moveIn(work: string, folder: string): Promise<void> {
   }
   const made = await readdir(work);
   // Pictures of an earlier render of the same name, which may have been longer, would pass for part of this one.
-  const stems = new Set(made.flatMap((file) => /^(.+)_\d{5,}\.png$/.exec(file)?.[1] ?? []));
+  const stems = new Set(made.flatMap((file) => NUMBERED.exec(file)?.[1] ?? []));
   for (const file of await readdir(folder)) {
-    const stem = /^(.+)_\d{5,}\.png$/.exec(file)?.[1] ?? /^(.+)\.wav$/.exec(file)?.[1];
+    const stem = NUMBERED.exec(file)?.[1] ?? /^(.+)\.wav$/.exec(file)?.[1];
     if (stem !== undefined && stems.has(stem)) await rm(join(folder, file));
   }
   for (const file of made) await rename(join(work, file), join(folder, file));

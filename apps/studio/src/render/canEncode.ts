@@ -1,4 +1,6 @@
 import {
+  type BrowserFilm,
+  browserFilm,
   type FrameSize,
   type OutputFormat,
   type Rate,
@@ -9,9 +11,9 @@ import {
 import { canEncodeAudio, canEncodeVideo, Quality } from 'mediabunny';
 import { SOUND_BITRATE } from './soundCodec';
 
-/** Whether this browser compresses video of a format at a size. */
-export function canCompress(format: 'mp4' | 'webm', size: FrameSize, rate: Rate): Promise<boolean> {
-  return canEncodeVideo(format === 'mp4' ? 'avc' : 'vp9', {
+/** Whether this browser compresses a film at a size. */
+export function canCompress({ codec }: BrowserFilm, size: FrameSize, rate: Rate): Promise<boolean> {
+  return canEncodeVideo(codec, {
     ...size,
     quality: new Quality({ bitrate: videoBitrate(size, rate) }),
   });
@@ -24,7 +26,8 @@ export function canCompress(format: 'mp4' | 'webm', size: FrameSize, rate: Rate)
 export async function soundCodec(format: OutputFormat): Promise<SoundCodec | undefined> {
   if (format === 'png') return undefined;
   if (format === 'png-sequence' || format === 'wav') return 'wav';
-  const wanted = format === 'mp4' ? (['aac', 'opus', 'mp3'] as const) : (['opus'] as const);
+  const wanted =
+    browserFilm(format)?.container === 'mp4' ? (['aac', 'opus', 'mp3'] as const) : (['opus'] as const);
   for (const codec of wanted) {
     const able = await canEncodeAudio(codec, {
       numberOfChannels: 2,

@@ -1,5 +1,7 @@
 import {
+  browserFilm,
   fileStem,
+  formatFacts,
   type RenderPlan,
   SOUND_RATE,
   type SoundCodec,
@@ -59,14 +61,14 @@ export function filmSink(
   transparent: boolean,
   codec: SoundCodec | undefined,
 ): GroupSink {
-  const mp4 = plan.format === 'mp4';
-  const formatOf = () => (mp4 ? new Mp4OutputFormat() : new WebMOutputFormat());
+  const film = browserFilm(plan.format)!;
+  const formatOf = () => (film.container === 'mp4' ? new Mp4OutputFormat() : new WebMOutputFormat());
   const output = new Output({
     format: formatOf(),
     target: new StreamTarget(streamInto(file), { chunked: true }),
   });
   const frameRate = plan.rate.num / plan.rate.den;
-  const source = new EncodedVideoPacketSource(mp4 ? 'avc' : 'vp9');
+  const source = new EncodedVideoPacketSource(film.codec);
   output.addVideoTrack(source, { frameRate });
   const sound =
     codec && codec !== 'wav'
@@ -79,7 +81,7 @@ export function filmSink(
     started ??= output.start();
     return started;
   };
-  const alpha = !mp4 && transparent;
+  const alpha = formatFacts(plan.format).alpha === true && transparent;
   return {
     make: () => filmGroup(plan, formatOf(), alpha),
     put: async ({ frames, config }) => {
@@ -127,7 +129,7 @@ function filmGroup(plan: RenderPlan, format: Mp4OutputFormat | WebMOutputFormat,
   let config: VideoDecoderConfig | undefined;
   const output = new Output({ format, target: new NullTarget() });
   const source = new VideoSampleSource({
-    codec: plan.format === 'mp4' ? 'avc' : 'vp9',
+    codec: browserFilm(plan.format)!.codec,
     quality: new Quality({ bitrate: videoBitrate(plan, plan.rate) }),
     keyFrameInterval: NO_MORE_KEYS,
     alpha: alpha ? 'keep' : 'discard',

@@ -1,4 +1,12 @@
-import { messageOf, type Op, type ReelScene, type Surface, sameMoments } from '@fresh-reel/core';
+import {
+  browserFilm,
+  formatFacts,
+  messageOf,
+  type Op,
+  type ReelScene,
+  type Surface,
+  sameMoments,
+} from '@fresh-reel/core';
 import { PlaneMaker } from '@fresh-reel/pixels';
 import { fetchBytes, surfaceOf } from '../engine/browserStudio';
 import { opaquePlanes } from '../engine/opaquePlanes';
@@ -30,7 +38,7 @@ class RenderPainter {
     const side = Math.max(plan.width, plan.height);
     const studio = await SuppliedStudio.start(job, side, askForPicture, plan.draft);
     const scene = studio.sceneOf(reel);
-    const video = plan.format === 'mp4' || plan.format === 'webm';
+    const video = browserFilm(plan.format) !== undefined;
     const planes = video
       ? await PlaneMaker.load(await fetchBytes('/engine/pixels.wasm', 'The part that prepares video frames'))
       : undefined;
@@ -85,7 +93,9 @@ class RenderPainter {
 }
 
 function keepsAlpha({ plan }: PaintJob, scene: ReelScene): boolean {
-  return plan.format === 'webm' && scene.transparent;
+  return (
+    browserFilm(plan.format) !== undefined && formatFacts(plan.format).alpha === true && scene.transparent
+  );
 }
 
 /** The frame of the plan that is painted as number `index`. */

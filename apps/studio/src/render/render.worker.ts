@@ -1,4 +1,5 @@
 import {
+  browserFilm,
   groupLength,
   groupsOf,
   type MixFacts,
@@ -26,12 +27,15 @@ class Stopped extends Error {}
 const MIME = {
   mp4: 'video/mp4',
   webm: 'video/webm',
+  'mp4-hevc': 'video/mp4',
+  'mp4-av1': 'video/mp4',
+  'webm-av1': 'video/webm',
   'png-sequence': 'application/zip',
   png: 'image/png',
   wav: 'audio/wav',
 } as const;
 
-const isFilm = ({ format }: RenderPlan) => format === 'mp4' || format === 'webm';
+const isFilm = ({ format }: RenderPlan) => browserFilm(format) !== undefined;
 
 /** Pictures that stand for themselves are written down a few at a time, since each is large. */
 const FEW = 8;

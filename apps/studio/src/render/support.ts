@@ -1,8 +1,11 @@
 import {
+  browserFilm,
   type FilmCodec,
   type FrameSize,
   filmFacts,
   isFilmFormat,
+  OUTPUT_FORMATS,
+  type OutputFormat,
   type Rate,
   type RenderFormat,
   type SoundCodec,
@@ -18,20 +21,39 @@ export type Support = { readonly able: true } | { readonly able: false; readonly
 
 async function supports(format: RenderFormat, size: FrameSize, rate: Rate): Promise<Support> {
   if (isFilmFormat(format)) return filmSupport(format);
-  if (format === 'png' || format === 'png-sequence' || format === 'wav') return { able: true };
+  const film = browserFilm(format);
+  if (!film) return { able: true };
   if (typeof VideoEncoder === 'undefined') {
     const why = window.isSecureContext
       ? 'This browser has no video encoder. Choose a PNG sequence.'
       : 'Browsers encode video on secure addresses only (https, or localhost). Choose a PNG sequence.';
     return { able: false, why };
   }
-  if (await (await encoders()).canCompress(format, size, rate)) return { able: true };
-  const name = format === 'mp4' ? 'H.264' : 'VP9';
-  const instead = format === 'mp4' ? 'WebM, or a PNG sequence' : 'MP4, or a PNG sequence for transparency';
+  if (await (await encoders()).canCompress(film, size, rate)) return { able: true };
+  const name = CODEC_NAMES[film.codec];
+  const instead =
+    film.container === 'mp4' ? 'WebM, or a PNG sequence' : 'MP4, or a PNG sequence for transparency';
   return {
     able: false,
     why: `This browser cannot write ${name} at ${size.width} × ${size.height}. Choose ${instead}.`,
   };
+}
+
+const CODEC_NAMES = { avc: 'H.264', hevc: 'H.265', av1: 'AV1', vp9: 'VP9' } as const;
+
+/** Formats that only some browsers write, and that are not told of where they cannot. */
+const RARE: readonly OutputFormat[] = ['mp4-hevc', 'mp4-av1', 'webm-av1'];
+
+/** What this browser is offered to write at a size. */
+export function useOwnFormats(size: FrameSize, rate: Rate): readonly OutputFormat[] {
+  const { data = [] } = useQuery({
+    queryKey: ['rare-formats', size.width, size.height, rate.num, rate.den],
+    queryFn: async () => {
+      const able = await Promise.all(RARE.map((format) => supports(format, size, rate)));
+      return RARE.filter((_, i) => able[i]!.able);
+    },
+  });
+  return OUTPUT_FORMATS.filter((format) => !RARE.includes(format) || data.includes(format));
 }
 
 export function useSupport(format: RenderFormat, size: FrameSize, rate: Rate): Support | undefined {

@@ -67,3 +67,7 @@ export function filmOfEnding(ending: string, transparent: boolean): FilmCodec | 
   if (ending === 'mov') return transparent ? 'prores4444' : 'prores422hq';
   return FILM_CODECS.find((codec) => filmFacts(codec).endings[0] === ending);
 }
+
+/** Kinds of numbered pictures that a machine with ffmpeg writes, besides PNGs of 8 bits. */
+export const PICTURE_KINDS = ['png16', 'tiff'] as const;
+export type PictureKind = (typeof PICTURE_KINDS)[number];

@@ -3,12 +3,38 @@ import type { Rate } from '../time/rate';
 import { FILM_CODECS, type FilmCodec, filmFacts } from './films';
 
 /** What a browser writes. */
-export const OUTPUT_FORMATS = ['mp4', 'webm', 'png-sequence', 'png', 'wav'] as const;
+export const OUTPUT_FORMATS = [
+  'mp4',
+  'webm',
+  'mp4-hevc',
+  'mp4-av1',
+  'webm-av1',
+  'png-sequence',
+  'png',
+  'wav',
+] as const;
 export type OutputFormat = (typeof OUTPUT_FORMATS)[number];
 
 /** What a browser writes, or a machine with ffmpeg. */
 export const RENDER_FORMATS = [...OUTPUT_FORMATS, ...FILM_CODECS] as const;
 export type RenderFormat = OutputFormat | FilmCodec;
+
+/** A film as a browser writes it: its container, and its codec by the name that WebCodecs' registry has for the family. */
+export interface BrowserFilm {
+  readonly container: 'mp4' | 'webm';
+  readonly codec: 'avc' | 'hevc' | 'av1' | 'vp9';
+}
+
+const BROWSER_FILMS: Readonly<Partial<Record<RenderFormat, BrowserFilm>>> = {
+  mp4: { container: 'mp4', codec: 'avc' },
+  webm: { container: 'webm', codec: 'vp9' },
+  'mp4-hevc': { container: 'mp4', codec: 'hevc' },
+  'mp4-av1': { container: 'mp4', codec: 'av1' },
+  'webm-av1': { container: 'webm', codec: 'av1' },
+};
+
+/** What film a browser writes for a format; nothing for pictures, sound, and what a server makes. */
+export const browserFilm = (format: RenderFormat): BrowserFilm | undefined => BROWSER_FILMS[format];
 
 /** Whether a format takes a machine with ffmpeg. */
 export const isFilmFormat = (format: RenderFormat): format is FilmCodec =>
@@ -32,6 +58,24 @@ export function formatFacts(format: RenderFormat): FormatFacts {
 const BROWSER_FACTS: Readonly<Record<OutputFormat, FormatFacts>> = {
   mp4: { name: 'MP4', about: 'H.264, plays everywhere, no transparency', alpha: false, extension: 'mp4' },
   webm: { name: 'WebM', about: 'VP9, keeps transparency', alpha: true, extension: 'webm' },
+  'mp4-hevc': {
+    name: 'MP4, H.265',
+    about: 'H.265, half the size, for newer players, no transparency',
+    alpha: false,
+    extension: 'mp4',
+  },
+  'mp4-av1': {
+    name: 'MP4, AV1',
+    about: 'AV1, the smallest, for newer players, no transparency',
+    alpha: false,
+    extension: 'mp4',
+  },
+  'webm-av1': {
+    name: 'WebM, AV1',
+    about: 'AV1, the smallest, for the web, no transparency',
+    alpha: false,
+    extension: 'webm',
+  },
   'png-sequence': {
     name: 'PNG sequence',
     about: 'numbered pictures in a zip, keeps transparency',

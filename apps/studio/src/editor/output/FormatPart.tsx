@@ -1,4 +1,5 @@
 import {
+  browserFilm,
   type FrameSize,
   formatFacts,
   isFilmFormat,
@@ -7,7 +8,7 @@ import {
   type RenderFormat,
 } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
-import { useServerFilms, useSoundCodec, useSupport } from '../../render/support';
+import { useOwnFormats, useServerFilms, useSoundCodec, useSupport } from '../../render/support';
 import { Icon } from '../../ui/Icon';
 import { Radio, RadioGroup } from '../../ui/RadioGroup';
 import { Txt } from '../../ui/Txt';
@@ -29,7 +30,10 @@ export function FormatPart({ format, onChange, ...about }: PartProps) {
   // What was chosen stands here even while the server is away.
   const offered = isFilmFormat(format) && !films.includes(format) ? [format, ...films] : films;
   // The sound alone is a file where there is one.
-  const own = OUTPUT_FORMATS.filter((f) => f !== 'wav' || about.heard || f === format);
+  const written = useOwnFormats(about.size, about.rate);
+  const own = OUTPUT_FORMATS.filter(
+    (f) => f === format || (written.includes(f) && (f !== 'wav' || about.heard)),
+  );
   const rows = (formats: readonly RenderFormat[]) =>
     formats.map((f) => <FormatRow key={f} format={f} chosen={f === format} {...about} />);
   return (
@@ -62,7 +66,7 @@ function SoundNote({ format }: { format: RenderFormat }) {
   const words: Record<typeof codec, string> = {
     aac: 'The sound is written as AAC.',
     opus:
-      format === 'mp4'
+      browserFilm(format)?.container === 'mp4'
         ? 'This browser writes no AAC, so the sound goes in as Opus. Most editing programs read it; where one does not, take the PNG sequence, which has a WAV beside it.'
         : 'The sound is written as Opus.',
     mp3: 'This browser writes neither AAC nor Opus, so the sound goes in as MP3.',
