@@ -127,7 +127,7 @@ it('sound and picture of a clip agree in the rendered file', async () => {
   for (const slot of ['shutter', 'whoosh']) await tap(page, `hide-${slot}`);
   await renderNow(page, 'mp4', '540', '25');
   expect(await textOf(page, 'sound-note')).toMatch(/AAC|Opus|MP3/);
-  expect(await textOf(page, 'render-sound')).toMatch(/Sound: \w+, −[\d.]+ LUFS, highest peak −[\d.]+ dBTP/);
+  expect(await textOf(page, 'render-sound')).toMatch(/Sound: \w+, -[\d.]+ LUFS, highest peak -[\d.]+ dBTP/);
   await tap(page, 'render-download');
   const file = await session.downloaded('.mp4');
   // Brightness of each frame, and the level of each hundredth of a second, as ffmpeg decodes them.

@@ -2,6 +2,8 @@
 
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { PDFDocument } from 'pdf-lib';
+import { PNG } from 'pngjs';
 import {
   choose,
   fill,
@@ -26,12 +28,30 @@ it('every frame is looked at and all of it is heard; the level is put right in o
   await tap(page, 'step-render');
   await waitForText(page, 'survey', /Every frame was looked at/);
   await tap(page, 'output-loudness--14');
-  expect(await waitForText(page, 'check-loudness', /−14 is wanted/)).toContain('The sound');
+  expect(await waitForText(page, 'check-loudness', /-14 is wanted/)).toContain('The sound');
   await tap(page, 'mend-loudness');
   await page.waitForSelector(id('check-loudness'), { hidden: true });
-  await waitForText(page, 'loudness', /It is −1[345]\.\d LUFS/);
+  await waitForText(page, 'loudness', /It is -1[345]\.\d LUFS/);
   await page.waitForSelector(`${id('loudness-chart')} svg`);
   await waitForText(page, 'survey', /Every frame was looked at/);
+  await page.close();
+});
+
+it('a contact sheet shows each title to a client, on paper and as a picture', async () => {
+  const page = await session.page(LAPTOP, '/reels/demo-strap');
+  await tap(page, 'step-render');
+  await tap(page, 'save-sheet-png');
+  const png = PNG.sync.read(await session.take('.png'));
+  // A4 on its side at 150 pixels to an inch, white at its edge, a picture and words on it.
+  expect([png.width, png.height, ...png.data.subarray(0, 3)]).toEqual([1754, 1241, 255, 255, 255]);
+  const dark = png.data.filter((v, i) => i % 4 === 0 && v < 90).length;
+  expect(dark).toBeGreaterThan(20_000);
+  await page.waitForSelector(`${id('save-sheet-pdf')}:not([aria-disabled="true"])`);
+  await tap(page, 'save-sheet-pdf');
+  const pdf = await PDFDocument.load(await session.take('.pdf'));
+  expect(pdf.getPages().map((p) => [Math.round(p.getWidth()), Math.round(p.getHeight())])).toEqual([
+    [842, 595],
+  ]);
   await page.close();
 });
 

@@ -378,6 +378,24 @@ const parts = {
     const growth = memory.at(-1) / memory[3];
     row('memory-long-clip', growth, 'times', 1.1, growth <= 1.1);
   },
+  /** Films by ffmpeg: beside ffmpeg alone, by a table, and on a server that has just begun. */
+  async films() {
+    const { besideDrawtext, byTable, serverToFirstFrame } = await import(
+      new URL('../bench/films.ts', import.meta.url).href
+    );
+    const font = `${root}apps/studio/public/fonts/Figtree_700Bold.ttf`;
+    const { ours, theirs, encoder } = await besideDrawtext(font);
+    say(
+      `        title over footage: ${ours.toFixed(1)} s; ffmpeg with drawtext ${theirs.toFixed(1)} s, without any title ${encoder.toFixed(1)} s`,
+    );
+    row('film-over-drawtext', ours / theirs, 'times', 1, ours <= theirs);
+    const { table, single } = await byTable(20);
+    say(`        20 rows by a table ${table.toFixed(1)} s, one by one ${single.toFixed(1)} s`);
+    row('table-over-single', table / single, 'times', 1.1, table / single <= 1.1);
+    const { listens, first } = await serverToFirstFrame(root);
+    say(`        a server listens after ${listens.toFixed(2)} s`);
+    row('server-to-first-frame', first, 's', 2, first <= 2);
+  },
   async interface() {
     const latencies = await inApp('/reels/demo-strap', async (tab, go) => {
       await go();

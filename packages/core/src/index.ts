@@ -220,6 +220,7 @@ export { documentOnly } from './evaluate/documentOnly';
 export { type EvaluatedFrame, GraphicScene, type Resources } from './evaluate/graphicScene';
 export { fontNeeds } from './evaluate/needs';
 export type { Region } from './evaluate/paintPass';
+export { SHEET, type SheetEntry, sheetEntries, sheetLayout } from './exchange/contactSheet';
 export { EXCHANGE_KINDS, EXCHANGES, type ExchangeKind } from './exchange/exchanges';
 export { readRows } from './exchange/readRows';
 export { Follower, type Sighting } from './follow/follower';

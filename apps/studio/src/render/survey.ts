@@ -37,7 +37,7 @@ async function survey(reel: Reel, told: (so: Survey) => void, signal: AbortSigna
         else if (data.type === 'words') more({ checks: [...so.checks, ...data.checks] });
         else if (data.type === 'looked') more({ looked: data.part });
         else if (data.type === 'done') resolve({ ...so, checks: [...so.checks, ...data.checks], looked: 1 });
-        else reject(new Error(data.message));
+        else if (data.type === 'fault') reject(new Error(data.message));
       };
       worker.postMessage({ type: 'start', supplies, wanted: reel.output?.loudness } satisfies ToSurvey);
     });

@@ -55,7 +55,19 @@ const lookerOf = (studio: SuppliedStudio): Looker => ({
   },
 });
 
+/** Paints some frames, each told as soon as it is there. */
+async function stills({ supplies, size, frames }: Extract<ToSurvey, { type: 'stills' }>): Promise<void> {
+  const studio = await SuppliedStudio.start(supplies, Math.max(size.width, size.height), askForPicture);
+  for await (const rgba of lookerOf(studio).frames(supplies.reel, size, frames)) {
+    const picture = await createImageBitmap(
+      new ImageData(new Uint8ClampedArray(rgba), size.width, size.height),
+    );
+    postMessage({ type: 'still', picture } satisfies FromSurvey, { transfer: [picture] });
+  }
+}
+
 self.onmessage = ({ data }: MessageEvent<ToSurvey>) => {
-  if (data.type === 'picture') pictureGiven(data.id, data.picture);
-  else survey(data).catch((error: unknown) => tell({ type: 'fault', message: messageOf(error) }));
+  if (data.type === 'picture') return pictureGiven(data.id, data.picture);
+  const work = data.type === 'stills' ? stills(data) : survey(data);
+  work.catch((error: unknown) => tell({ type: 'fault', message: messageOf(error) }));
 };

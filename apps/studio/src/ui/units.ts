@@ -20,4 +20,4 @@ export function bytesText(bytes: number): string {
 
 /** A level in decibels, or of loudness. */
 export const levelText = (decibels: number): string =>
-  Number.isFinite(decibels) ? decibels.toFixed(1).replace('-', '−') : '−∞';
+  Number.isFinite(decibels) ? decibels.toFixed(1) : '−∞';

@@ -87,12 +87,12 @@ export function checkText(check: Finding): { kind: 'info' | 'watch'; text: strin
     case 'loudness':
       return {
         kind: 'watch',
-        text: `It is ${minus(check.loudness.toFixed(1))} LUFS loud, and ${minus(check.wanted)} is wanted. Change its levels by ${signed(check.wanted - check.loudness)} dB.`,
+        text: `It is ${check.loudness.toFixed(1)} LUFS loud, and ${check.wanted} is wanted. Change its levels by ${signed(check.wanted - check.loudness)} dB.`,
       };
     case 'peaks':
       return {
         kind: 'watch',
-        text: `It peaks at ${minus(check.peak.toFixed(1))} dBTP; more than −1 may be distorted (EBU R 128). Lower its levels.`,
+        text: `It peaks at ${check.peak.toFixed(1)} dBTP; more than -1 may be distorted (EBU R 128). Lower its levels.`,
       };
     case 'outside-safe':
       return {
@@ -103,8 +103,7 @@ export function checkText(check: Finding): { kind: 'info' | 'watch'; text: strin
 }
 
 const rateOf = (rate: number) => String(Math.round(rate * 100) / 100);
-const minus = (value: number | string) => String(value).replace('-', '−');
-const signed = (value: number) => `${value < 0 ? '' : '+'}${minus(value.toFixed(1))}`;
+const signed = (value: number) => `${value < 0 ? '' : '+'}${value.toFixed(1)}`;
 
 function shorten(words: string): string {
   return words.length > 60 ? `${words.slice(0, 57)}…` : words;

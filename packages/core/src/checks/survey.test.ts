@@ -186,7 +186,7 @@ describe('what is heard', () => {
       const last = scene.plays(() => ({ duration: 4 })).at(-1)!;
       // The graphic is over after three seconds, and the cue is at two.
       expect([last.start, last.length]).toEqual([2, 1]);
-      expect(last.fadeOut).toBe('fadeOut' in part ? 0.6 : 0.25);
+      expect(last.fadeOut).toBe('fadeOut' in part ? 0.6 : 0.1);
       expect((await hear(scene.reel, -23))!.checks).toEqual([]);
     }
   });

@@ -109,9 +109,7 @@ export function sizeOfSide(frame: FrameSize, side: number): FrameSize {
 
 /** Sizes offered for a frame: its own and smaller or larger ones of the same shape. */
 export const offeredSizes = (frame: FrameSize): FrameSize[] =>
-  [...new Set([2160, 1440, 1080, 720, 540, Math.min(frame.width, frame.height)])]
-    .sort((a, b) => b - a)
-    .map((side) => sizeOfSide(frame, side));
+  [2160, 1440, 1080, 720, 540].map((side) => sizeOfSide(frame, side));
 
 /** The size of a short side that is offered for a frame; that of 1080 where it is not. */
 export function offeredSize(frame: FrameSize, side: number): FrameSize {

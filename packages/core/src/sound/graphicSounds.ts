@@ -13,7 +13,8 @@ export function graphicSounds(scene: GraphicScene, sound: FindSound): SoundPlay[
   return [...slotSounds(scene, sound), ...clipSounds(scene, sound)];
 }
 
-/** Seconds over which a sound goes where it is cut off, by the end of its picture or of the graphic. */
+/** Seconds over which a slot's sound goes where the graphic ends before it, and a clip's where it is cut off. */
+const END_FADE = 0.1;
 const CUT_FADE = 0.25;
 
 function slotSounds(scene: GraphicScene, sound: FindSound): SoundPlay[] {
@@ -41,7 +42,7 @@ function slotSounds(scene: GraphicScene, sound: FindSound): SoundPlay[] {
     const start = Math.max(0, at);
     const room = secondsAt(scene.length, template.rate) - start;
     // What is cut off by the end of the graphic goes there, and does not break off.
-    const goes = (length: number) => Math.max(base.fadeOut, Math.min(CUT_FADE, length / 2));
+    const goes = (length: number) => Math.max(base.fadeOut, Math.min(END_FADE, length / 2));
     if (!slot.loops) {
       if (rest <= room) return [{ ...base, start, from, length: rest }];
       return room > 0 ? [{ ...base, start, from, length: room, fadeOut: goes(room) }] : [];

@@ -7,6 +7,7 @@ import {
   messageOf,
   type Reel,
 } from '@fresh-reel/core';
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { saveFile } from '../../media/files/pickFile';
 import { Button } from '../../ui/Button';
@@ -38,17 +39,39 @@ export function ForOtherTools({ reel, ...terms }: Props) {
       toast({ text: messageOf(error) });
     }
   };
+  const [making, setMaking] = useState(false);
+  const sheet = async (kind: 'pdf' | 'png') => {
+    setMaking(true);
+    try {
+      const { contactSheet } = await import('./contactSheet');
+      saveFile(await contactSheet(reel, kind, terms.ending), `${fileStem(reel.name)}-titles.${kind}`);
+    } catch (error) {
+      toast({ text: `The contact sheet could not be made. ${messageOf(error)}` });
+    } finally {
+      setMaking(false);
+    }
+  };
   return (
     <View style={styles.all}>
       <Txt kind="lead" level={2}>
         For other tools
       </Txt>
       <Txt tone="quiet">
-        Where each title stands, with its file as “Each title by itself” names it, and what it says.
+        Where each title stands, with its file as “Each title by itself” names it, and what it says; a contact
+        sheet shows each to a client.
       </Txt>
       <View style={styles.row}>
         {EXCHANGE_KINDS.map((kind) => (
           <Button key={kind} title={NAMES[kind]} onPress={() => save(kind)} testID={`save-${kind}`} />
+        ))}
+        {(['pdf', 'png'] as const).map((kind) => (
+          <Button
+            key={kind}
+            title={`Contact sheet (.${kind})`}
+            disabled={making}
+            onPress={() => void sheet(kind)}
+            testID={`save-sheet-${kind}`}
+          />
         ))}
       </View>
     </View>

@@ -13,9 +13,9 @@ const CourseChart = lazy(() => import('./CourseChart'));
 
 /** Programme loudness that is usually asked for, in LUFS: EBU R 128, and two of common practice. */
 const WANTED = [
-  { lufs: -23, name: '−23, for broadcast' },
-  { lufs: -16, name: '−16, for speech online' },
-  { lufs: -14, name: '−14, for music online' },
+  { lufs: -23, name: '-23, for broadcast' },
+  { lufs: -16, name: '-16, for speech online' },
+  { lufs: -14, name: '-14, for music online' },
 ] as const;
 
 /** How loud it is, over time and in all, and how loud it is wanted. */
