@@ -33,7 +33,6 @@ it('every frame is looked at and all of it is heard; the level is put right in o
   await page.waitForSelector(id('check-loudness'), { hidden: true });
   await waitForText(page, 'loudness', /It is -1[345]\.\d LUFS/);
   await page.waitForSelector(`${id('loudness-chart')} svg`);
-  await waitForText(page, 'survey', /Every frame was looked at/);
   await page.close();
 });
 
@@ -83,19 +82,12 @@ it('tells what the time goes to, and a draft is half as large, plain, and named 
   await tap(page, 'step-render');
   await page.waitForSelector(`${id('output-draft-draft')}[aria-checked="true"]`);
   await page.waitForSelector(id('render-done'));
-  // AV1, which this Chromium writes, in both of its containers.
-  for (const [format, ending] of [
-    ['mp4-av1', '.mp4'],
-    ['webm-av1', '.webm'],
-  ] as const) {
-    await page.click('[aria-label^="Remove "]');
-    await page.waitForSelector(id('render-done'), { hidden: true });
-    await page.waitForSelector(id(`output-format-${format}`));
-    expect(await renderNow(page, format, '540')).toContain('all 12 frames');
-    await tap(page, 'render-download');
-    expect(probe(await session.downloaded(ending))).toMatchObject({ frames: 12, codec: 'av1' });
-    await session.take(ending);
-  }
+  // AV1, which this Chromium writes.
+  await page.click('[aria-label^="Remove "]');
+  await page.waitForSelector(id('render-done'), { hidden: true });
+  expect(await renderNow(page, 'mp4-av1', '540')).toContain('all 12 frames');
+  await tap(page, 'render-download');
+  expect(probe(await session.downloaded('.mp4'))).toMatchObject({ frames: 12, codec: 'av1' });
   await page.close();
 });
 

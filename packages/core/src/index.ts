@@ -5,7 +5,7 @@ export { SHOT_PICTURE, ShotFinder } from './analyse/shots';
 export { ACTION_SAFE, checkGraphic, type Finding, TITLE_SAFE } from './checks/checks';
 export { checkText } from './checks/checkText';
 export { FlashMeter } from './checks/flashes';
-export { type Heard, hearReel, type OpenedSound } from './checks/heard';
+export { type Heard, hearReel, loudnessCheck, type OpenedSound } from './checks/heard';
 export { type Looker, lookAtWords, lookForFlashes } from './checks/survey';
 export { contrast, oklabOf } from './colour/colour';
 export { type Brand, brandKind, type LineRole, type LogoRole } from './documents/brand';

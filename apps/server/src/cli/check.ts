@@ -1,4 +1,12 @@
-import { checkText, hearReel, lookAtWords, lookForFlashes, ReelScene, timecodeAt } from '@fresh-reel/core';
+import {
+  checkText,
+  hearReel,
+  lookAtWords,
+  lookForFlashes,
+  loudnessCheck,
+  ReelScene,
+  timecodeAt,
+} from '@fresh-reel/core';
 import { nodeLooker } from '@fresh-reel/node-host';
 import { CommandError, parsedArgs, TEXT, USAGE } from './command';
 import { type Wanted, withReel } from './openedReel';
@@ -53,12 +61,12 @@ export function check(command: CheckCommand): Promise<Found[]> {
     await studio.prepare(scene);
     const looker = nodeLooker(studio);
     const wanted = command.loudness ?? reel.output?.loudness;
-    const heard = await hearReel(scene, (id) => studio.sound(id), wanted);
+    const heard = await hearReel(scene, (id) => studio.sound(id));
     const found = [
       ...scene.checks(),
       ...(await lookAtWords(scene, looker)),
       ...(await lookForFlashes(scene, looker)),
-      ...(heard?.checks ?? []),
+      ...(heard ? [...loudnessCheck(heard.facts, wanted), ...heard.checks] : []),
     ];
     return found.map((finding) => {
       const { kind, text } = checkText(finding);

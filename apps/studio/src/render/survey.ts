@@ -1,5 +1,6 @@
 import type { Heard, Reel, ReelCheck } from '@fresh-reel/core';
-import { type QueryClient, useQuery } from '@tanstack/react-query';
+import { hashKey, type QueryClient, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
 import { givePicture, suppliesOf } from './supplies';
 import type { FromSurvey, ToSurvey } from './surveyMessages';
 
@@ -13,7 +14,7 @@ export interface Survey {
 }
 
 /** Milliseconds without a change before it is looked at. */
-const REST = 2000;
+const REST = 4000;
 
 /** Looks at a reel in a worker of its own. @param told what has been found so far */
 async function survey(reel: Reel, told: (so: Survey) => void, signal: AbortSignal): Promise<Survey> {
@@ -39,26 +40,31 @@ async function survey(reel: Reel, told: (so: Survey) => void, signal: AbortSigna
         else if (data.type === 'done') resolve({ ...so, checks: [...so.checks, ...data.checks], looked: 1 });
         else if (data.type === 'fault') reject(new Error(data.message));
       };
-      worker.postMessage({ type: 'start', supplies, wanted: reel.output?.loudness } satisfies ToSurvey);
+      worker.postMessage({ type: 'start', supplies } satisfies ToSurvey);
     });
   } finally {
     worker.terminate();
   }
 }
 
-/** How a reel is known to what looks at it: by all that shows or is heard, and the loudness that is wanted. */
-const keyOf = (reel: Reel) => [
-  'survey',
-  { ...reel, name: '', changed: '', output: { loudness: reel.output?.loudness } },
-];
+/** How a reel is known to what looks at it: by all that shows or is heard. */
+const keyOf = (reel: Reel) => ['survey', { ...reel, name: '', changed: '', output: undefined }];
 
 /** What is found by looking at all of a reel, as far as it has been; looked at while `enabled`. */
 export function useSurvey(
   reel: Reel,
   enabled: boolean,
 ): { readonly survey?: Survey; readonly fault?: Error } {
+  const cache = useQueryClient();
+  const queryKey = keyOf(reel);
+  const id = hashKey(queryKey);
+  // A render that begins has the machine to itself; the survey begins anew when it is over.
+  useEffect(() => {
+    if (enabled) return;
+    void cache.cancelQueries({ predicate: (query) => query.queryHash === id });
+  }, [enabled, cache, id]);
   const { data, error } = useQuery({
-    queryKey: keyOf(reel),
+    queryKey,
     queryFn: ({ signal, client }: { signal: AbortSignal; client: QueryClient }) =>
       survey(reel, (so) => client.setQueryData(keyOf(reel), so), signal),
     enabled,

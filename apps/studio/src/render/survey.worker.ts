@@ -18,12 +18,12 @@ const tell = (message: FromSurvey) => postMessage(message);
 const TOLD_EACH = 15;
 
 /** Looks at a reel and listens to it, as it will be rendered: what takes little time first. */
-async function survey({ supplies, wanted }: Extract<ToSurvey, { type: 'start' }>): Promise<void> {
+async function survey({ supplies }: Extract<ToSurvey, { type: 'start' }>): Promise<void> {
   const { reel } = supplies;
   const studio = await SuppliedStudio.start(supplies, LONGEST_SIDE, askForPicture);
   const scene = studio.sceneOf(reel);
   const sounds = await openSounds([...scene.sounds(), ...scene.media()]);
-  const heard = await hearReel(scene, (media) => sounds.get(media), wanted);
+  const heard = await hearReel(scene, (media) => sounds.get(media));
   for (const sound of sounds.values()) sound.close();
   tell({ type: 'heard', heard });
   const looker = lookerOf(studio);

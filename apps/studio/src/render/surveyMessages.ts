@@ -4,7 +4,7 @@ import type { FromPainter, Supplies } from './paintMessages';
 
 /** From the page to the worker that looks at a reel before it is rendered. */
 export type ToSurvey =
-  | { readonly type: 'start'; readonly supplies: Supplies; readonly wanted: number | undefined }
+  | { readonly type: 'start'; readonly supplies: Supplies }
   /** Asks for pictures of some frames, so many pixels wide. */
   | {
       readonly type: 'stills';

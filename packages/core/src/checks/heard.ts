@@ -32,14 +32,19 @@ export interface Heard {
   readonly checks: readonly ReelCheck[];
 }
 
-/**
- * Mixes all of a reel and listens to it. Nothing where nothing is heard.
- * @param wanted loudness, in LUFS
- */
+/** What is said of a loudness that is not the one that is wanted, in LUFS. */
+export function loudnessCheck({ loudness }: MixFacts, wanted: number | undefined): ReelCheck[] {
+  if (wanted === undefined || !Number.isFinite(loudness) || Math.abs(loudness - wanted) <= LOUDNESS_ROOM)
+    return [];
+  return [{ kind: 'loudness', loudness, wanted, ...OF_ALL }];
+}
+
+const OF_ALL = { slot: '', item: '', frame: 0, time: 0 } as const;
+
+/** Mixes all of a reel and listens to it. Nothing where nothing is heard. */
 export async function hearReel(
   scene: ReelScene,
   soundOf: (media: string) => OpenedSound | undefined,
-  wanted?: number,
 ): Promise<Heard | undefined> {
   const { rate } = scene.reel;
   const plays = scene.plays((id) => soundOf(id)?.facts);
@@ -47,17 +52,12 @@ export async function hearReel(
   const seconds = secondsAt(scene.frameCount(rate), rate);
   const mix = new MixRender(plays, 0, seconds, soundOf, () => undefined);
   const facts = await mix.end();
-  const { loudness, peak } = facts;
-  const of = { slot: '', item: '', frame: 0, time: 0 } as const;
-  const off =
-    wanted !== undefined && Number.isFinite(loudness) && Math.abs(loudness - wanted) > LOUDNESS_ROOM;
   return {
     facts,
     course: mix.course(COURSE),
     seconds,
     checks: [
-      ...(off ? [{ kind: 'loudness', loudness, wanted, ...of } as const] : []),
-      ...(peak > MOST_PEAK ? [{ kind: 'peaks', peak, ...of } as const] : []),
+      ...(facts.peak > MOST_PEAK ? [{ kind: 'peaks', peak: facts.peak, ...OF_ALL } as const] : []),
       ...(await cutSounds(scene, soundOf)),
     ],
   };

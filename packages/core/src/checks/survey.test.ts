@@ -5,7 +5,7 @@ import { newReel } from '../edit/reel';
 import { ReelScene } from '../reel/reelScene';
 import { SOUND_RATE, type Stereo } from '../sound/sound';
 import { templateOf, testStudio, textLayer, textSlot } from '../testing/studio';
-import { hearReel, type OpenedSound } from './heard';
+import { hearReel, loudnessCheck, type OpenedSound } from './heard';
 import { goesEvenly } from './pace';
 import { lookAtWords } from './survey';
 
@@ -120,12 +120,12 @@ describe('a clip whose frames do not go evenly into the reel’s', () => {
 });
 
 describe('what is heard', () => {
-  /** Four seconds of a tone of 1 kHz at a level, in decibels of full scale. */
+  /** Two seconds of a tone of 1 kHz at a level, in decibels of full scale. */
   const tone = (level: number): OpenedSound => ({
-    facts: { duration: 4 },
+    facts: { duration: 2 },
     read: async (from, frames): Promise<Stereo> => {
       const at = (i: number) =>
-        from + i < 0 || from + i >= 4 * SOUND_RATE
+        from + i < 0 || from + i >= 2 * SOUND_RATE
           ? 0
           : 10 ** (level / 20) * Math.sin((2 * Math.PI * 1000 * (from + i)) / SOUND_RATE);
       return [
@@ -143,31 +143,32 @@ describe('what is heard', () => {
       },
     ],
   });
-  const hear = (reel: Reel, level: number, wanted?: number) =>
-    hearReel(new ReelScene(reel, studio), () => tone(level), wanted);
+  const hear = (reel: Reel, level: number) => hearReel(new ReelScene(reel, studio), () => tone(level));
 
   it('is brought to the loudness that is wanted, by one level of the whole', async () => {
     // EBU Tech 3341, case 1: a stereo tone of 1 kHz at -23 dBFS is -23 LUFS.
-    const reel = line(120);
-    const found = (await hear(reel, -23, -14))!;
-    expect(found.facts.loudness).toBeCloseTo(-23, 1);
-    expect(found.checks).toMatchObject([{ kind: 'loudness', wanted: -14 }]);
-    const mended = mendsOf(reel, '', found.checks[0]!)[0]!.change(reel);
+    const reel = line(60);
+    const { facts, checks } = (await hear(reel, -23))!;
+    expect(facts.loudness).toBeCloseTo(-23, 1);
+    expect(checks).toEqual([]);
+    expect([loudnessCheck(facts, undefined), loudnessCheck(facts, -23.5)]).toEqual([[], []]);
+    const [found] = loudnessCheck(facts, -14);
+    expect(found).toMatchObject({ kind: 'loudness', wanted: -14 });
+    const mended = mendsOf(reel, '', found!)[0]!.change(reel);
     expect(mended.level).toBeCloseTo(9, 1);
-    expect((await hear(mended, -23, -14))!.checks).toEqual([]);
-    expect((await hear(reel, -23))!.checks).toEqual([]);
+    expect(loudnessCheck((await hear(mended, -23))!.facts, -14)).toEqual([]);
   });
 
   it('is told where it breaks off, and fades after the mend', async () => {
-    const reel = line(60);
+    const reel = line(30);
     const { checks } = (await hear(reel, -23))!;
-    expect(checks).toMatchObject([{ kind: 'cut-sound', item: 's', slot: '', frame: 59 }]);
+    expect(checks).toMatchObject([{ kind: 'cut-sound', item: 's', slot: '', frame: 29 }]);
     const mended = mendsOf(reel, 's', checks[0]!)[0]!.change(reel);
     expect((await hear(mended, -23))!.checks).toEqual([]);
     // Whole, faded already, or too quiet to be missed.
-    expect((await hear(line(120), -23))!.checks).toEqual([]);
-    expect((await hear(line(60, 10), -23))!.checks).toEqual([]);
-    expect((await hear(line(60), -70))!.checks).toEqual([]);
+    expect((await hear(line(60), -23))!.checks).toEqual([]);
+    expect((await hear(line(30, 10), -23))!.checks).toEqual([]);
+    expect((await hear(line(30), -70))!.checks).toEqual([]);
   });
 
   it('goes with its graphic, and does not break off where it outlasts it', async () => {

@@ -1,4 +1,12 @@
-import { checkText, graphicsOf, itemOf, mendsOf, type ReelCheck, timecodeAt } from '@fresh-reel/core';
+import {
+  checkText,
+  graphicsOf,
+  itemOf,
+  loudnessCheck,
+  mendsOf,
+  type ReelCheck,
+  timecodeAt,
+} from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
 import { useMissing } from '../../media/useMissing';
 import type { Survey } from '../../render/survey';
@@ -27,7 +35,8 @@ export function ChecksPart({ checked, survey, fault, onShow }: Props) {
     return <Banner kind="fault">{`The reel could not be checked: ${checked.fault}`}</Banner>;
   if (!checked?.checks)
     return <Banner kind="info">Looking at all words, pictures and places before the render…</Banner>;
-  const checks = [...checked.checks, ...(survey?.checks ?? [])];
+  const loudness = survey?.heard ? loudnessCheck(survey.heard.facts, reel.output?.loudness) : [];
+  const checks = [...checked.checks, ...loudness, ...(survey?.checks ?? [])];
   const looked = survey && survey.looked >= 1;
   return (
     <View style={styles.group}>
