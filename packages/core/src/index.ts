@@ -6,7 +6,7 @@ export { ACTION_SAFE, checkGraphic, type Finding, TITLE_SAFE } from './checks/ch
 export { checkText } from './checks/checkText';
 export { FlashMeter } from './checks/flashes';
 export { type Heard, hearReel, loudnessCheck, type OpenedSound } from './checks/heard';
-export { type Looker, lookAtWords, lookForFlashes } from './checks/survey';
+export { type Looker, lookAtWords, lookerOf, lookForFlashes } from './checks/survey';
 export { contrast, oklabOf } from './colour/colour';
 export { type Brand, brandKind, type LineRole, type LogoRole } from './documents/brand';
 export {
@@ -188,6 +188,7 @@ export {
   spreadBrand,
   swapSlots,
   wearBrand,
+  withoutBlur,
 } from './edit/reel';
 export { markRows, type PlacedRow, placeRows } from './edit/rows';
 export { setRate } from './edit/setRate';

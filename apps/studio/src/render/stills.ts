@@ -1,4 +1,4 @@
-import type { Reel, Size } from '@fresh-reel/core';
+import { type Reel, type Size, withoutBlur } from '@fresh-reel/core';
 import { givePicture, suppliesOf } from './supplies';
 import type { FromSurvey, ToSurvey } from './surveyMessages';
 
@@ -10,7 +10,7 @@ import type { FromSurvey, ToSurvey } from './surveyMessages';
  */
 export async function stillsOf(reel: Reel, size: Size, frames: readonly number[]): Promise<ImageBitmap[]> {
   if (frames.length === 0) return [];
-  const supplies = await suppliesOf({ ...reel, motionBlur: { ...reel.motionBlur, samples: 1 } });
+  const supplies = await suppliesOf(withoutBlur(reel));
   const worker = new Worker(new URL('./survey.worker', import.meta.url));
   const pictures: ImageBitmap[] = [];
   try {

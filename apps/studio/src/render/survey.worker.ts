@@ -1,12 +1,4 @@
-import {
-  hearReel,
-  type Looker,
-  lookAtWords,
-  lookForFlashes,
-  messageOf,
-  type Op,
-  sameMoments,
-} from '@fresh-reel/core';
+import { hearReel, type Looker, lookAtWords, lookerOf, lookForFlashes, messageOf } from '@fresh-reel/core';
 import { surfaceOf } from '../engine/browserStudio';
 import { openSounds } from '../media/decode/soundReader';
 import { askForPicture, pictureGiven, SuppliedStudio } from './suppliedStudio';
@@ -26,7 +18,7 @@ async function survey({ supplies }: Extract<ToSurvey, { type: 'start' }>): Promi
   const heard = await hearReel(scene, (media) => sounds.get(media));
   for (const sound of sounds.values()) sound.close();
   tell({ type: 'heard', heard });
-  const looker = lookerOf(studio);
+  const looker = workerLooker(studio);
   tell({ type: 'words', checks: await lookAtWords(scene, looker) });
   const count = scene.frameCount(reel.rate);
   const flashes = await lookForFlashes(scene, looker, (looked) => {
@@ -38,27 +30,21 @@ async function survey({ supplies }: Extract<ToSurvey, { type: 'start' }>): Promi
 /** Of the pictures that words are looked at in. */
 const LONGEST_SIDE = 1440;
 
-/** Paints frames to be looked at; one that shows the same as the one before is not painted anew. */
-const lookerOf = (studio: SuppliedStudio): Looker => ({
-  async *frames(reel, { width, height }, numbers) {
-    const scene = studio.sceneOf(reel);
-    const surface = surfaceOf(new OffscreenCanvas(width, height));
-    let last: { moments: readonly (readonly Op[])[]; rgba: Uint8ClampedArray } | undefined;
-    for (const number of numbers) {
-      const moments = scene.subFrames(number, reel.rate).map((f) => f.ops);
-      if (!last || !sameMoments(last.moments, moments)) {
-        await studio.paint(moments, surface, scene.frame);
-        last = { moments, rgba: surface.context.getImageData(0, 0, width, height).data };
-      }
-      yield last.rgba;
-    }
-  },
-});
+/** Paints frames to be looked at. */
+const workerLooker = (studio: SuppliedStudio): Looker =>
+  lookerOf(
+    (reel) => studio.sceneOf(reel),
+    async (moments, { width, height }, frame) => {
+      const surface = surfaceOf(new OffscreenCanvas(width, height));
+      await studio.paint(moments, surface, frame);
+      return surface.context.getImageData(0, 0, width, height).data;
+    },
+  );
 
 /** Paints some frames, each told as soon as it is there. */
 async function stills({ supplies, size, frames }: Extract<ToSurvey, { type: 'stills' }>): Promise<void> {
   const studio = await SuppliedStudio.start(supplies, Math.max(size.width, size.height), askForPicture);
-  for await (const rgba of lookerOf(studio).frames(supplies.reel, size, frames)) {
+  for await (const rgba of workerLooker(studio).frames(supplies.reel, size, frames)) {
     const picture = await createImageBitmap(
       new ImageData(new Uint8ClampedArray(rgba), size.width, size.height),
     );

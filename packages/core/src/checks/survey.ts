@@ -1,5 +1,7 @@
 import type { Reel } from '../documents/reel';
+import { withoutBlur } from '../edit/reel';
 import type { Size } from '../layers/kind';
+import { type Op, sameMoments } from '../paint/ops';
 import type { ReelCheck, ReelScene } from '../reel/reelScene';
 import { FlashMeter, flashSize } from './flashes';
 import { inkMarked, Legibility, legibleSize, type Pixels, wordMoments } from './legibility';
@@ -10,6 +12,26 @@ export interface Looker {
   frames(reel: Reel, size: Size, numbers: readonly number[]): AsyncIterable<Uint8ClampedArray>;
 }
 
+/**
+ * Looks at frames by what paints them; one that shows the same as the one before is not painted anew.
+ * @param paint paints moments at a size, and gives straight sRGB pixels
+ */
+export const lookerOf = (
+  sceneOf: (reel: Reel) => ReelScene,
+  paint: (moments: readonly (readonly Op[])[], size: Size, frame: Size) => Promise<Uint8ClampedArray>,
+): Looker => ({
+  async *frames(reel, size, numbers) {
+    const scene = sceneOf(reel);
+    let last: { moments: readonly (readonly Op[])[]; rgba: Uint8ClampedArray } | undefined;
+    for (const number of numbers) {
+      const moments = scene.subFrames(number, reel.rate).map((f) => f.ops);
+      if (!last || !sameMoments(last.moments, moments))
+        last = { moments, rgba: await paint(moments, size, scene.frame) };
+      yield last.rgba;
+    }
+  },
+});
+
 /** Looks at words over what really lies behind them. @returns those that stand out too little */
 export async function lookAtWords(scene: ReelScene, looker: Looker): Promise<ReelCheck[]> {
   const moments = wordMoments(scene);
@@ -17,9 +39,8 @@ export async function lookAtWords(scene: ReelScene, looker: Looker): Promise<Ree
   if (numbers.length === 0) return [];
   const size = legibleSize(scene.reel.frame);
   const words = new Legibility(scene, moments);
-  const sharp = (reel: Reel): Reel => ({ ...reel, motionBlur: { ...reel.motionBlur, samples: 1 } });
   const painted = [scene.reel, inkMarked(scene, 0), inkMarked(scene, 1)].map((reel) =>
-    looker.frames(sharp(reel), size, numbers)[Symbol.asyncIterator](),
+    looker.frames(withoutBlur(reel), size, numbers)[Symbol.asyncIterator](),
   );
   for (const frame of numbers) {
     const three = await Promise.all(painted.map((frames) => frames.next()));
@@ -46,8 +67,7 @@ export async function lookForFlashes(
   const numbers = Array.from({ length: count }, (_, i) => i);
   let looked = 0;
   // What a shutter mixes flashes no more than what it mixes.
-  const sharp = { ...reel, motionBlur: { ...reel.motionBlur, samples: 1 } };
-  for await (const pixels of looker.frames(sharp, size, numbers)) {
+  for await (const pixels of looker.frames(withoutBlur(reel), size, numbers)) {
     meter.add(pixels);
     told(++looked);
   }

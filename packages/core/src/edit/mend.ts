@@ -3,8 +3,8 @@ import { goesEvenly } from '../checks/pace';
 import type { Reel } from '../documents/reel';
 import type { TextChange } from '../layers/textStyle';
 import { framesIn, OFFERED_RATES, type Rate, rateLabel } from '../time/rate';
-import { changeItem, itemOf } from './items';
-import { EditError, spanOf, trimItem } from './place';
+import { changeItem } from './items';
+import { EditError, endOf, trimItem } from './place';
 import { changeText } from './reel';
 import { setRate } from './setRate';
 
@@ -46,11 +46,6 @@ function holdLonger(reel: Reel, id: string, more: number): Mend[] {
     if (error instanceof EditError) return [];
     throw error;
   }
-}
-
-function endOf(reel: Reel, id: string): number {
-  const standing = itemOf(reel, id);
-  return standing ? spanOf(reel, standing.item)[1] : 0;
 }
 
 /** The contrast from which on a shadow is enough: it is half as dense at the edge of the letters. */

@@ -32,6 +32,12 @@ const isSound = (item: ReelItem) => item.kind === 'sound';
 const suits = (track: Track, item: ReelItem) =>
   !track.locked && track.items.every((other) => isSound(other) === isSound(item));
 
+/** The frame of the reel at which an item is over; 0 where there is none of that id. */
+export function endOf(reel: Reel, id: string): number {
+  const standing = itemOf(reel, id);
+  return standing ? spanOf(reel, standing.item)[1] : 0;
+}
+
 /** Whether a track takes an item where it is to stand. */
 export function hasRoom(reel: Reel, track: Track, item: ReelItem): boolean {
   const [from, to] = spanOf(reel, item);

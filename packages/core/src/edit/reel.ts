@@ -222,6 +222,9 @@ export function setMotionBlur(reel: Reel, motionBlur: Reel['motionBlur']): Reel 
   return { ...reel, motionBlur };
 }
 
+/** The reel with each frame one sharp moment. */
+export const withoutBlur = (reel: Reel): Reel => setMotionBlur(reel, { ...reel.motionBlur, samples: 1 });
+
 /** Puts a control back to what the look or the template says. */
 export function resetControl(reel: Reel, graphic: string, control: string): Reel {
   return withFill(reel, graphic, (fill) => ({ ...fill, controls: without(fill.controls, control) }));

@@ -1,11 +1,10 @@
-import { EMPTY_FILL } from '../documents/fill';
 import type { ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import type { RowTimes } from '../tables/reelTable';
 import { changeItem, itemOf } from './items';
 import { addMarker } from './markers';
 import { addTitle } from './newItems';
-import { EditError, spanOf, trimItem } from './place';
+import { EditError, endOf, trimItem } from './place';
 import { graphicOf } from './reel';
 
 /** A row as it goes into a reel: the reel as the row has it, and when. */
@@ -24,15 +23,11 @@ export function placeRows(
   rows: readonly PlacedRow[],
 ): { readonly reel: Reel; readonly unlike: number } {
   const { template } = graphicOf(reel, graphic);
-  let [now, next, unlike] = [reel, reel.tracks.length > 0 ? endOf(reel, graphic) : 0, 0];
+  let [now, next, unlike] = [reel, endOf(reel, graphic), 0];
   for (const { reel: row, from = next, to } of rows) {
     const { fill } = graphicOf(row, graphic);
-    const added = addTitle(now, template, from, EMPTY_FILL);
-    now = changeItem(
-      added.reel,
-      added.id,
-      (item) => ({ ...item, ...likeOf(row, graphic), fill }) as ReelItem,
-    );
+    const added = addTitle(now, template, from, fill);
+    now = changeItem(added.reel, added.id, (item) => ({ ...item, ...likeOf(row, graphic) }) as ReelItem);
     if (to !== undefined && to > from) {
       now = trimmed(now, added.id, to);
       if (endOf(now, added.id) !== to) unlike++;
@@ -50,11 +45,6 @@ function likeOf(reel: Reel, id: string): Partial<ReelItem> {
   return Object.fromEntries(
     Object.entries({ framing, treatments, fadeIn, fadeOut }).filter(([, v]) => v !== undefined),
   ) as Partial<ReelItem>;
-}
-
-function endOf(reel: Reel, id: string): number {
-  const standing = itemOf(reel, id);
-  return standing ? spanOf(reel, standing.item)[1] : 0;
 }
 
 function trimmed(reel: Reel, id: string, to: number): Reel {

@@ -2,7 +2,6 @@ import type { Reel } from '../documents/reel';
 import type { Resources } from '../evaluate/graphicScene';
 import { graphicsOf } from '../reel/graphicTime';
 import { ReelScene } from '../reel/reelScene';
-import { convertFrames } from '../time/rate';
 import { timecodeAt } from '../time/timecode';
 import { type ExchangeTerms, titlesOf } from './titles';
 
@@ -21,17 +20,15 @@ export interface SheetEntry {
 
 /** The titles of a reel for a contact sheet, in the order in which they begin. */
 export function sheetEntries(reel: Reel, resources: Resources, terms: ExchangeTerms = {}): SheetEntry[] {
-  const { placed } = new ReelScene(reel, resources);
+  const scene = new ReelScene(reel, resources);
   const { start = 0 } = terms;
   const at = (frame: number) => timecodeAt(start + frame, reel.rate);
   const ids = graphicsOf(reel).map((g) => g.id);
   return titlesOf(reel, terms).map(({ name, words, file, from, count }, i) => {
-    const item = placed.find((p) => p.item.id === ids[i])?.item;
-    const still = item ? Math.round(convertFrames(item.still, item.rate, reel.rate)) : 0;
     return {
       ...{ name, file, from: at(from), to: at(from + count) },
       words: words.split('\n').filter((line) => line !== ''),
-      frame: from + Math.min(still, count - 1),
+      frame: scene.stillOf(ids[i]!),
     };
   });
 }

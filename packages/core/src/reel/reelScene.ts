@@ -161,6 +161,15 @@ export class ReelScene {
     });
   }
 
+  /** The frame of the reel in which an item is best seen; 0 where there is none of that id. */
+  stillOf(id: string): number {
+    const placed = this.placed.find((p) => p.item.id === id);
+    if (!placed) return 0;
+    const { item, start, end } = placed;
+    const still = start + Math.round(convertFrames(item.still, item.rate, this.reel.rate));
+    return Math.min(still, end - 1);
+  }
+
   /** What to look at before a render: of each item, and of the places where there is none. */
   checks(): ReelCheck[] {
     const ofItems = this.placed.flatMap(({ item, start }) =>

@@ -256,7 +256,13 @@ export function RenderStep({ surface, onShow, heard }: Props) {
           </Txt>
         </View>
       )}
-      {heard && <SoundPart survey={survey} />}
+      {heard && (
+        <SoundPart
+          survey={survey}
+          wanted={reel.output?.loudness}
+          onWanted={(loudness) => choose({ loudness })}
+        />
+      )}
       <ChecksPart checked={checks} survey={survey} fault={surveyFault} onShow={onShow} />
       <View style={styles.group}>
         <Txt tone="quiet" testID="render-estimate">

@@ -1,4 +1,3 @@
-import { setOutput } from '@fresh-reel/core';
 import { lazy, Suspense, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { Survey } from '../../render/survey';
@@ -18,23 +17,17 @@ const WANTED = [
   { lufs: -14, name: '-14, for music online' },
 ] as const;
 
+interface Props {
+  readonly survey: Survey | undefined;
+  readonly wanted: number | undefined;
+  readonly onWanted: (lufs: number | undefined) => void;
+}
+
 /** How loud it is, over time and in all, and how loud it is wanted. */
-export function SoundPart({ survey }: { survey: Survey | undefined }) {
+export function SoundPart({ survey, wanted, onWanted }: Props) {
   const { reel, edit, settle } = useReelEditor();
   const [width, setWidth] = useState(0);
-  const { output } = reel;
-  const wanted = output?.loudness;
   const heard = survey?.heard;
-  const choose = (value: string) => {
-    edit((r) => {
-      const { loudness: _, ...rest } = r.output ?? {
-        format: 'mp4',
-        side: Math.min(r.frame.width, r.frame.height),
-      };
-      return setOutput(r, { ...rest, ...(value === 'any' ? {} : { loudness: Number(value) }) });
-    });
-    settle();
-  };
   return (
     <View style={styles.group} onLayout={(event) => setWidth(event.nativeEvent.layout.width)}>
       <Txt kind="lead" level={2}>
@@ -48,7 +41,7 @@ export function SoundPart({ survey }: { survey: Survey | undefined }) {
           { id: 'any', name: 'As it is' },
           ...WANTED.map(({ lufs, name }) => ({ id: String(lufs), name })),
         ]}
-        onChange={choose}
+        onChange={(value) => onWanted(value === 'any' ? undefined : Number(value))}
       />
       <NumberRow
         name="Level of all"

@@ -9,6 +9,7 @@ import {
   type Reel,
   type RenderFormat,
   type RenderPlan,
+  withoutBlur,
 } from '@fresh-reel/core';
 
 interface Chosen {
@@ -39,11 +40,7 @@ export function plansOf(
       const fileName = freeOf(draft ? `draft-${named}` : named, taken);
       const plan = { format, ...size, rate, from, count, fileName };
       if (!draft) return { reel: part, plan };
-      const { motionBlur } = part;
-      return {
-        reel: { ...part, motionBlur: { ...motionBlur, samples: 1 } },
-        plan: { ...plan, draft: true },
-      };
+      return { reel: withoutBlur(part), plan: { ...plan, draft: true } };
     }),
   );
 }

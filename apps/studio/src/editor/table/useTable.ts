@@ -134,7 +134,7 @@ function readTable(
     rows,
     missing: [...all],
     graphic,
-    still: stillOf(reel, graphic),
+    still: graphic === undefined ? 0 : new ReelScene(reel, DOCUMENT_ONLY).stillOf(graphic),
     timesFault,
     hours: timed.hours,
   };
@@ -146,12 +146,4 @@ function timesIn(uses: ReadTable['uses'], table: Table, reel: Reel) {
   } catch (error) {
     return [{ times: [], hours: 0 }, messageOf(error)] as const;
   }
-}
-
-/** The frame in which a graphic is best seen. */
-function stillOf(reel: Reel, graphic: string | undefined): number {
-  const placed = new ReelScene(reel, DOCUMENT_ONLY).placed.find((p) => p.item.id === graphic);
-  if (!placed) return 0;
-  const { item, start } = placed;
-  return start + Math.round((item.still * item.rate.den * reel.rate.num) / (item.rate.num * reel.rate.den));
 }
