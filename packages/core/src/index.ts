@@ -334,8 +334,8 @@ export {
   rowReel,
   timesOfRows,
 } from './tables/reelTable';
-export { type ColumnUse, matchColumns, type RowFill, rowFill, rowNames } from './tables/rowFill';
-export { MOST_ROWS, plainName, readTable, type Table, TableError } from './tables/table';
+export { rowNames } from './tables/rowFill';
+export { MOST_ROWS, plainName, type Table, TableError } from './tables/table';
 export { LayoutCache } from './text/cache';
 export { splitColumns, unsplitLines } from './text/columns';
 export { readFontFacts } from './text/fontFacts';

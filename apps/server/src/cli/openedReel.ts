@@ -32,8 +32,6 @@ export interface OpenedReel {
   readonly files: ReadonlyMap<string, string>;
   readonly fonts: readonly OwnFont[];
   readonly name: string;
-  /** What it was made of, where that is a template. */
-  readonly template?: Template;
 }
 
 /**
@@ -163,7 +161,6 @@ async function filled(template: Template, { fill, size }: Pick<Wanted, 'fill' | 
     files: loaded.files,
     embedded: new Map(),
     name: template.id,
-    template,
   };
 }
 

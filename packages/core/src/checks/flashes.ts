@@ -1,4 +1,4 @@
-import { toLinear } from '../colour/light';
+import { LINEAR } from '../colour/light';
 import type { Size } from '../layers/kind';
 
 /**
@@ -139,5 +139,3 @@ export function flashSize({ width, height }: Size): Size {
   const scale = Math.sqrt(FLASH_PIXELS / (width * height));
   return { width: Math.round(width * scale), height: Math.round(height * scale) };
 }
-
-const LINEAR = Float32Array.from({ length: 256 }, (_, v) => toLinear(v / 255));

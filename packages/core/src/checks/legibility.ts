@@ -1,4 +1,4 @@
-import { toLinear } from '../colour/light';
+import { LINEAR } from '../colour/light';
 import type { Reel } from '../documents/reel';
 import { changeText } from '../edit/reel';
 import { boundsOf } from '../geometry/rect';
@@ -229,7 +229,6 @@ function spread(from: Uint8Array, width: number, height: number, by: number): Ui
   return now;
 }
 
-const LINEAR = Float32Array.from({ length: 256 }, (_, v) => toLinear(v / 255));
 const luminance = (rgba: Uint8ClampedArray, i: number) =>
   0.2126 * LINEAR[rgba[i]!]! + 0.7152 * LINEAR[rgba[i + 1]!]! + 0.0722 * LINEAR[rgba[i + 2]!]!;
 

@@ -25,6 +25,9 @@ const STEP = 3;
 
 /** IEC 61966-2-1: from sRGB to linear light, and back. */
 export const toLinear = (v: number) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4);
+
+/** The linear value of each of the 256 of sRGB. */
+export const LINEAR = Float32Array.from({ length: 256 }, (_, v) => toLinear(v / 255));
 export const fromLinear = (v: number) => (v <= 0.0031308 ? v * 12.92 : 1.055 * v ** (1 / 2.4) - 0.055);
 
 export function linearOf(colour: string): Rgba {

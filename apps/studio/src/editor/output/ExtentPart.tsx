@@ -1,11 +1,11 @@
-import { EXTENTS, type Extent, type FrameShape, frameShape, type Reel, reelEnd } from '@fresh-reel/core';
+import { EXTENTS, type Extent, type FrameShape, type Reel, reelEnd } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
-import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
 import { TimeField } from '../place/TimeField';
 import { useReelEditor } from '../session/useReelEditor';
+import { AlsoShapes } from './AlsoShapes';
 
 const NAMES: Readonly<Record<Extent, string>> = {
   all: 'All of it',
@@ -20,12 +20,6 @@ const ABOUT: Readonly<Record<Extent, string>> = {
   titles: 'One file without the footage, as long as the reel, to lay over it in another program.',
   'each-title': 'One file for each title, named by the time code at which it begins.',
 };
-
-const SHAPES: readonly { id: FrameShape; name: string }[] = [
-  { id: 'wide', name: 'Also wide' },
-  { id: 'tall', name: 'Also tall' },
-  { id: 'square', name: 'Also square' },
-];
 
 interface Props {
   readonly extent: Extent;
@@ -71,17 +65,7 @@ export function ExtentPart({ extent, range, playhead, onChange, shapes, onShapes
           ))}
         </View>
       )}
-      <View style={styles.ends}>
-        {SHAPES.filter((s) => s.id !== frameShape(reel.frame)).map(({ id, name }) => (
-          <Toggle
-            key={id}
-            label={name}
-            value={shapes.includes(id)}
-            onChange={(on) => onShapes(on ? [...shapes, id] : shapes.filter((s) => s !== id))}
-            testID={`also-${id}`}
-          />
-        ))}
-      </View>
+      <AlsoShapes shapes={shapes} onShapes={onShapes} testID="also" />
     </View>
   );
 }

@@ -1,11 +1,4 @@
-import {
-  type FrameShape,
-  frameShape,
-  markRows,
-  messageOf,
-  placeRows,
-  type RenderFormat,
-} from '@fresh-reel/core';
+import { type FrameShape, markRows, messageOf, placeRows, type RenderFormat } from '@fresh-reel/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
@@ -20,10 +13,10 @@ import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Sheet } from '../../ui/Sheet';
 import { useToast } from '../../ui/Toast';
-import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
 import { VirtualGrid } from '../../ui/VirtualGrid';
+import { AlsoShapes } from '../output/AlsoShapes';
 import { plansOf } from '../output/plansOf';
 import { useAttempt } from '../session/useAttempt';
 import { useReelEditor } from '../session/useReelEditor';
@@ -34,12 +27,6 @@ import { type ReadTable, type Row, useTable } from './useTable';
 /** Endings of what is read. */
 const ACCEPT = '.csv,.tsv,.txt,.otio,.edl,.vtt,.srt,text/csv,text/plain';
 const TABLE = /\.(csv|tsv|txt|otio|edl|vtt|srt)$/i;
-
-const SHAPES: readonly { id: FrameShape; name: string }[] = [
-  { id: 'wide', name: 'Wide' },
-  { id: 'tall', name: 'Tall' },
-  { id: 'square', name: 'Square' },
-];
 
 /** A table that fills the reel: each row becomes a film of its own, a graphic of the reel, or a marker. */
 export function TableSheet({ format, onClose }: { format: RenderFormat; onClose: () => void }) {
@@ -134,7 +121,7 @@ export function TableSheet({ format, onClose }: { format: RenderFormat; onClose:
 }
 
 function Rows({ read, format, onClose }: { read: ReadTable; format: RenderFormat; onClose: () => void }) {
-  const { reel, mayEdit } = useReelEditor();
+  const { mayEdit } = useReelEditor();
   const attempt = useAttempt();
   const toast = useToast();
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
@@ -234,17 +221,7 @@ function Rows({ read, format, onClose }: { read: ReadTable; format: RenderFormat
           {`${wrong.length === 1 ? 'One row says' : `${wrong.length} rows say`} what cannot be used. Put it right in the table, or leave ${wrong.length === 1 ? 'it' : 'them'} out.`}
         </Banner>
       )}
-      <View style={styles.shapes}>
-        {SHAPES.filter((s) => s.id !== frameShape(reel.frame)).map(({ id, name }) => (
-          <Toggle
-            key={id}
-            label={`Also ${name.toLowerCase()}`}
-            value={shapes.includes(id)}
-            onChange={(on) => setShapes(on ? [...shapes, id] : shapes.filter((s) => s !== id))}
-            testID={`rows-also-${id}`}
-          />
-        ))}
-      </View>
+      <AlsoShapes shapes={shapes} onShapes={setShapes} testID="rows-also" />
       <View style={styles.actions}>
         <Button
           title={`Render ${files.length} ${files.length === 1 ? 'file' : 'files'}`}
@@ -285,6 +262,5 @@ const styles = StyleSheet.create({
   over: { backgroundColor: colour.blueTint, borderRadius: CORNER },
   line: { flexDirection: 'row', alignItems: 'center', gap: 10 },
   grow: { flex: 1 },
-  shapes: { flexDirection: 'row', flexWrap: 'wrap', gap: 16 },
   actions: { flexDirection: 'row', flexWrap: 'wrap', gap: 10 },
 });
