@@ -28,7 +28,7 @@ const node = (name, folder) => ({
       { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'commonjs' } },
     ],
   },
-  transformIgnorePatterns: ['/node_modules/(?!(culori|d3-ease|woff2-encoder)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(culori|d3-ease|woff2-encoder|gifenc)/)'],
 });
 
 export default {

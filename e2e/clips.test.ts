@@ -12,7 +12,7 @@ const VP9 = ['-c:v', 'libvpx-vp9', '-b:v', '2M', '-g', '30', '-cpu-used', '8', '
 
 /** Numbers of the frames that a render of the opened reel shows. */
 async function rendered(page: Page, rate: string): Promise<number[]> {
-  await renderNow(page, 'mp4', '540', rate);
+  await renderNow(page, 'mp4', '270', rate);
   const [link] = [await page.waitForSelector(id('render-download'))];
   await link!.click();
   const path = await session.downloaded('.mp4');

@@ -41,7 +41,7 @@ it('footage that the browser does not play comes in as a working copy, on a phon
   await page.waitForSelector(id('item-clip'));
   await tap(page, 'step-render');
   await tap(page, 'output-format-mp4');
-  await tap(page, 'output-size-540');
+  await tap(page, 'output-size-270');
   await tap(page, 'render-start');
   await page.waitForSelector(id('render-download'), { timeout: 120_000 });
   await tap(page, 'render-download');

@@ -222,7 +222,7 @@ describe('a reel of clips', () => {
     await waitForText(page, 'render-estimate', /\d+ frames/);
     const whole = Number((await textOf(page, 'render-estimate')).match(/(\d+) frames/)![1]);
     await tap(page, 'output-format-webm');
-    await tap(page, 'output-size-540');
+    await tap(page, 'output-size-270');
     await tap(page, 'render-start');
     await (await page.waitForSelector(id('render-download'), { timeout: 120_000 }))!.click();
     const titles = probe(await session.downloaded('.webm'));

@@ -15,5 +15,5 @@ export default {
       { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'commonjs' } },
     ],
   },
-  transformIgnorePatterns: ['/node_modules/(?!(culori|woff2-encoder)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(culori|woff2-encoder|gifenc)/)'],
 };

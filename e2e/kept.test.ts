@@ -264,7 +264,7 @@ describe('two tabs', () => {
   it('a finished render stays, whatever other tabs begin, and is there in the next visit', async () => {
     const page = await session.page(LAPTOP, '/reels/demo-sting');
     await tap(page, 'step-render');
-    await renderNow(page, 'png', '540');
+    await renderNow(page, 'png', '270');
     await tap(page, 'render-download');
     const first = await session.take('.png');
     const other = await session.page(LAPTOP, '/renders');

@@ -72,7 +72,7 @@ describe('a reel of eight hours', () => {
     await fill(page, 'range-from', '07:59:58;10');
     await fill(page, 'range-to', '07:59:58;20');
     await page.keyboard.press('Enter');
-    await tap(page, 'output-size-540');
+    await tap(page, 'output-size-270');
     await waitForText(page, 'render-estimate', /1[01] frames/);
     await tap(page, 'render-start');
     await page.waitForSelector(id('render-download'), { timeout: 60_000 });

@@ -125,7 +125,7 @@ it('sound and picture of a clip agree in the rendered file', async () => {
   await tap(page, 'sound-on');
   await tap(page, 'sound-on');
   for (const slot of ['shutter', 'whoosh']) await tap(page, `hide-${slot}`);
-  await renderNow(page, 'mp4', '540', '25');
+  await renderNow(page, 'mp4', '270', '25');
   expect(await textOf(page, 'sound-note')).toMatch(/AAC|Opus|MP3/);
   expect(await textOf(page, 'render-sound')).toMatch(/Sound: \w+, -[\d.]+ LUFS, highest peak -[\d.]+ dBTP/);
   await tap(page, 'render-download');
@@ -232,7 +232,7 @@ it('a reel that names an asset which does not ship opens, says so, and renders w
   };
   await openReel(session, page, reel);
   await waitForText(page, 'missing-files', /“sky.jpg” for clip.*a render leaves these places empty/);
-  await renderNow(page, 'png', '540');
+  await renderNow(page, 'png', '270');
   await choose(page, 'find-files', made('sky.jpg', readFileSync(shared('dusk.jpg'))));
   await page.waitForSelector(id('missing-files'), { hidden: true });
   await page.close();

@@ -37,7 +37,7 @@ it('opens, shows and renders without a network, and says when a newer version is
   const page = await session.page(LAPTOP, '/templates');
   await page.waitForSelector('[data-testid^="template-card-"]');
   await page.goto(`${session.address}/reels/demo-sting`);
-  expect(await renderNow(page, 'png', '540')).toContain('1 frame');
+  expect(await renderNow(page, 'png', '270')).toContain('1 frame');
   const [without] = await kept(page, 'renders');
 
   // With a network again: the picture is the same, so nothing that it needs was missing.
@@ -52,7 +52,7 @@ it('opens, shows and renders without a network, and says when a newer version is
   await page.click('[aria-label^="Remove "]');
   await page.waitForSelector(id('render-done'), { hidden: true });
   await page.goto(`${session.address}/reels/demo-sting`);
-  await renderNow(page, 'png', '540');
+  await renderNow(page, 'png', '270');
   expect(await kept(page, 'renders')).toEqual([without]);
 
   await page.goto(`${session.address}/reels`);

@@ -180,27 +180,27 @@ describe('an opener, made on a laptop', () => {
     await tap(page, 'output-extent-range');
     await fill(page, 'range-to', '00:00:02:00');
     await page.keyboard.press('Enter');
-    expect(await renderNow(page, 'mp4', '540', '60000/1001')).toMatch(
+    expect(await renderNow(page, 'mp4', '270', '60000/1001')).toMatch(
       /all 120 frames.*59\.94 frames a second/,
     );
     await tap(page, 'render-download');
     const path = asFile(await session.take('.mp4'), 'out.mp4');
     expect(probe(path)).toMatchObject({
       codec: 'h264',
-      width: 960,
-      height: 540,
+      width: 480,
+      height: 270,
       rate: '60000/1001',
       frames: 120,
     });
     // At one second the middle stripe fills the middle of the picture.
-    const [r, g, b] = pixel(frameOf(path, 1.1, false), 480, 400);
+    const [r, g, b] = pixel(frameOf(path, 1.1, false), 240, 200);
     expect(g!).toBeGreaterThan(r! + 60);
     expect(g!).toBeGreaterThan(b! + 60);
     await page.evaluate(() => document.querySelector<HTMLElement>('[aria-label^="Remove "]')?.click());
   });
 
   it('renders a sequence of numbered pictures', async () => {
-    expect(await renderNow(page, 'png-sequence', '540', '24')).toMatch(/all 48 frames/);
+    expect(await renderNow(page, 'png-sequence', '270', '24')).toMatch(/all 48 frames/);
     await tap(page, 'render-download');
     const files = await unzipped(await session.take('.zip'));
     const names = Object.keys(files)
@@ -215,7 +215,7 @@ describe('an opener, made on a laptop', () => {
     expect(names[0]).toMatch(/_00001\.png$/);
     expect(names.at(-1)).toMatch(/_00048\.png$/);
     const first = PNG.sync.read(Buffer.from(files[names[30]!]!));
-    expect([first.width, first.height]).toEqual([960, 540]);
+    expect([first.width, first.height]).toEqual([480, 270]);
     await page.evaluate(() => document.querySelector<HTMLElement>('[aria-label^="Remove "]')?.click());
   });
 
@@ -269,7 +269,7 @@ describe('an opener, made on a laptop', () => {
 
   it('goes on rendering while the editor is elsewhere', async () => {
     await tap(page, 'output-format-webm');
-    await tap(page, 'output-size-540');
+    await tap(page, 'output-size-270');
     await tap(page, 'output-rate-24');
     await tap(page, 'render-start');
     await page.waitForSelector(id('render-progress'));

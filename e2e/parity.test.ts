@@ -33,7 +33,7 @@ async function inNode(
   }
   const scene = new ReelScene(reel, studio);
   await studio.prepare(scene);
-  const size = { width: 960, height: 540 };
+  const size = { width: 480, height: 270 };
   const evaluated = scene.frameAt(frame, reel.rate);
   await studio.framesReady([evaluated.ops]);
   return PNG.sync.read(await pngOf(studio.paint(evaluated, layoutFrame(reel.frame), size)));
@@ -63,7 +63,7 @@ describe('the same frame from Chromium and from Node', () => {
         'timecode',
         `^00:00:0${Math.floor(frame / 60)}:${String(frame % 60).padStart(2, '0')}$`,
       );
-      await renderNow(page, 'png', '540');
+      await renderNow(page, 'png', '270');
       await tap(page, 'render-download');
       const browser = PNG.sync.read(await session.take('.png'));
       await page.evaluate(() => document.querySelector<HTMLElement>('[aria-label^="Remove "]')?.click());
@@ -118,7 +118,7 @@ it('every family of effects is the same from Chromium and from Node', async () =
   const page = await session.page(LAPTOP, '/reels');
   await choose(page, 'open-reel-file', asFile(Buffer.from(JSON.stringify(reel)), 'families.freshreel'));
   await page.waitForSelector(id('step-render'));
-  await renderNow(page, 'png-sequence', '540');
+  await renderNow(page, 'png-sequence', '270');
   await tap(page, 'render-download');
   const files = await unzipped(await session.take('.zip'));
   const frames = Object.keys(files)

@@ -50,7 +50,7 @@ it('clips of many rates on one track show in the render what shows at each momen
     const frames = Math.round(((20 * den) / num) * 25);
     return Array.from({ length: frames }, (_, f) => Math.min(19, Math.floor((f / 25 + 0.001) * (num / den))));
   });
-  await renderNow(page, 'mp4', '540', '25');
+  await renderNow(page, 'mp4', '270', '25');
   await (await page.waitForSelector(id('render-download')))!.click();
   expect(numbersIn(await session.downloaded('.mp4'))).toEqual(expected);
   await session.take('.mp4');

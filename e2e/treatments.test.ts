@@ -24,7 +24,7 @@ function greyAt(path: string, second: number): number {
 async function rendered(page: Page, count: number): Promise<string> {
   await tap(page, 'step-render');
   await tap(page, 'output-format-mp4');
-  await tap(page, 'output-size-540');
+  await tap(page, 'output-size-270');
   await tap(page, 'render-start');
   await page.waitForFunction(
     (s: string, n: number) => document.querySelectorAll(s).length === n,

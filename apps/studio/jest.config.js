@@ -6,8 +6,8 @@ module.exports = {
   rootDir: __dirname,
   setupFiles: ['<rootDir>/src/testing/setup.ts'],
   testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/src/**/*.test.tsx'],
-  // culori is written in modules alone.
-  transformIgnorePatterns: transformIgnorePatterns.map((p) => p.replace('(?!(', '(?!(culori|')),
+  // These are written in modules alone.
+  transformIgnorePatterns: transformIgnorePatterns.map((p) => p.replace('(?!(', '(?!(culori|gifenc|')),
   // The packages have nothing of React Native in them: as in their own tests, and far faster.
   transform: {
     '/packages/.+\\.ts$': [

@@ -294,6 +294,10 @@ export {
   type PictureKind,
 } from './render/films';
 export { groupLength, groupsOf } from './render/groups';
+export { delayOf } from './render/moving/delays';
+export { GIF_END, GifFrames, gifDelayed, gifHead } from './render/moving/gif';
+export { PngFrames } from './render/moving/png';
+export { webpFrame, webpHead, webpLead } from './render/moving/webp';
 export { NAME_PARTS, namesFault, outputName, USUAL_NAMES } from './render/names';
 export {
   type BrowserFilm,
@@ -302,6 +306,8 @@ export {
   fileStem,
   formatFacts,
   isFilmFormat,
+  type MovingPicture,
+  movingPicture,
   OUTPUT_FORMATS,
   type OutputFormat,
   offeredSize,

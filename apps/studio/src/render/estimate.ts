@@ -1,6 +1,7 @@
 import { isFilmFormat, type OutputFormat, type Reel, type RenderPlan } from '@fresh-reel/core';
 import { useQuery } from '@tanstack/react-query';
 import { conduct } from './conduct';
+import { useGivesWay } from './giveWay';
 
 /** Frames in a row that a sample looks at, and in how many places. */
 const ROW = 16;
@@ -95,14 +96,21 @@ export function useEstimate(
   plan: RenderPlan,
   able: boolean,
 ): { readonly estimate: Estimate | undefined; readonly measuring: boolean } {
+  // What is written in the document beside its content does not change how long it takes.
+  const queryKey = [
+    'estimate',
+    { ...reel, name: '', changed: '', output: undefined },
+    { ...plan, fileName: '' },
+  ];
+  const enabled = able && !isFilmFormat(plan.format) && plan.format !== 'wav';
+  useGivesWay(queryKey, enabled);
   const { data, isFetching } = useQuery({
-    // What is written in the document beside its content does not change how long it takes.
-    queryKey: ['estimate', { ...reel, name: '', changed: '', output: undefined }, { ...plan, fileName: '' }],
+    queryKey,
     queryFn: async ({ signal }) => {
       await new Promise((resolve) => setTimeout(resolve, REST));
       return measure(reel, { ...plan, format: plan.format as OutputFormat }, signal);
     },
-    enabled: able && !isFilmFormat(plan.format) && plan.format !== 'wav',
+    enabled,
     gcTime: 60_000,
   });
   return { estimate: data, measuring: isFetching };

@@ -2,6 +2,7 @@ import {
   browserFilm,
   formatFacts,
   messageOf,
+  movingPicture,
   type Op,
   type ReelScene,
   type Surface,
@@ -10,13 +11,16 @@ import {
 import { PlaneMaker } from '@fresh-reel/pixels';
 import { fetchBytes, surfaceOf } from '../engine/browserStudio';
 import { opaquePlanes } from '../engine/opaquePlanes';
-import type { FromPaint, PaintJob, ToPaint, ToPainter } from './paintMessages';
+import type { FromPaint, PaintedFrame, PaintJob, ToPaint, ToPainter } from './paintMessages';
 import { askForPicture, pictureGiven, SuppliedStudio } from './suppliedStudio';
 
 let port: MessagePort | undefined;
 const tell = (message: FromPaint, transfer: Transferable[] = []) => port?.postMessage(message, transfer);
 
-/** Planes that came back, to be written again. */
+/** Of 1: letters stay sharp, and a file stays small enough to be sent around. */
+const WEBP_QUALITY = 0.9;
+
+/** Planes and pixels that came back, to be written again. */
 const free: ArrayBuffer[] = [];
 
 /** Paints frames of one render and hands them over as their format takes them. */
@@ -60,9 +64,7 @@ class RenderPainter {
         continue;
       }
       await this.studio.paint(moments, this.surface, this.scene.frame);
-      const frame = this.planes
-        ? await this.videoFrame(this.planes)
-        : await this.canvas.convertToBlob({ type: 'image/png' });
+      const frame = await this.frame();
       tell({ type: 'painted', index, frame }, frame instanceof ArrayBuffer ? [frame] : []);
     }
   }
@@ -70,6 +72,19 @@ class RenderPainter {
   private momentsOf(index: number): readonly (readonly Op[])[] {
     const { plan } = this.job;
     return this.scene.subFrames(plan.from + frameAt(this.job, index), plan.rate).map((f) => f.ops);
+  }
+
+  /** What is on the canvas, as its format takes it. */
+  private async frame(): Promise<NonNullable<PaintedFrame>> {
+    if (this.planes) return this.videoFrame(this.planes);
+    const moving = movingPicture(this.job.plan.format);
+    if (moving === 'gif') {
+      const { width, height } = this.canvas;
+      return handedOver(this.surface.context.getImageData(0, 0, width, height).data);
+    }
+    return this.canvas.convertToBlob(
+      moving === 'webp' ? { type: 'image/webp', quality: WEBP_QUALITY } : { type: 'image/png' },
+    );
   }
 
   private async videoFrame(planes: PlaneMaker): Promise<ArrayBuffer> {
@@ -86,10 +101,15 @@ class RenderPainter {
     const made = alpha
       ? planes.planes(context.getImageData(0, 0, width, height).data, width, height, true)
       : await opaquePlanes(planes, this.canvas, this.surface);
-    const buffer = free.pop() ?? new ArrayBuffer(made.length);
-    new Uint8Array(buffer).set(made);
-    return buffer;
+    return handedOver(made);
   }
+}
+
+/** Bytes in a buffer that can be sent away. */
+function handedOver(bytes: Uint8Array | Uint8ClampedArray): ArrayBuffer {
+  const buffer = free.pop() ?? new ArrayBuffer(bytes.length);
+  new Uint8Array(buffer).set(bytes);
+  return buffer;
 }
 
 function keepsAlpha({ plan }: PaintJob, scene: ReelScene): boolean {

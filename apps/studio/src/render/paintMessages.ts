@@ -36,10 +36,10 @@ export type ToPaint =
   | ({ readonly type: 'start' } & PaintJob)
   /** Frames of the plan, counted from its first. */
   | { readonly type: 'paint'; readonly first: number; readonly count: number }
-  /** Planes that are done with, to be written again. */
+  /** Planes or pixels that are done with, to be written again. */
   | { readonly type: 'back'; readonly planes: ArrayBuffer };
 
-/** A frame as its format takes it: the planes of a video, or a PNG. Nothing when it is the one before it once more. */
+/** A frame as its format takes it: the planes of a video, the pixels of a GIF, or a picture's file. Nothing when it is the one before it once more. */
 export type PaintedFrame = ArrayBuffer | Blob | undefined;
 
 /** From a paint worker. */

@@ -5,6 +5,7 @@ import {
   type MixFacts,
   MixRender,
   messageOf,
+  movingPicture,
   ReelScene,
   type RenderPlan,
   type SoundCodec,
@@ -16,8 +17,9 @@ import { soundCodec } from './canEncode';
 import { filmSink, type GroupMaker, type GroupSink, pictureSink, soundSink } from './groupSink';
 import { type Journal, openJournal, type WrittenGroup } from './journal';
 import type { FromRender, ToRender } from './messages';
+import { movingSink } from './movingSink';
 import { PaintCrew } from './paintCrew';
-import { growFile, inMemory } from './storeFile';
+import { type GrowingFile, growFile, inMemory } from './storeFile';
 
 const tell = (message: FromRender) => postMessage(message);
 let stopped = false;
@@ -31,6 +33,9 @@ const MIME = {
   'mp4-av1': 'video/mp4',
   'webm-av1': 'video/webm',
   'png-sequence': 'application/zip',
+  'moving-webp': 'image/webp',
+  'moving-png': 'image/png',
+  'moving-gif': 'image/gif',
   png: 'image/png',
   wav: 'audio/wav',
 } as const;
@@ -66,11 +71,7 @@ async function render({ job, painters, journal: name }: Start): Promise<void> {
     const opened = sounds;
     const plays = plan.format === 'png' ? [] : scene.plays((media) => opened.get(media)?.facts);
     codec = plays.length > 0 ? await soundCodec(plan.format) : undefined;
-    sink = isFilm(plan)
-      ? filmSink(plan, file, scene.transparent, codec)
-      : crew
-        ? pictureSink(plan, file, codec !== undefined)
-        : soundSink(plan, file);
+    sink = sinkOf(plan, file, scene.transparent, codec);
     const into = sink;
     const mix =
       codec &&
@@ -118,6 +119,18 @@ async function render({ job, painters, journal: name }: Start): Promise<void> {
     ...finished,
     ...(codec && heard ? { sound: { codec, ...heard } } : {}),
   });
+}
+
+function sinkOf(
+  plan: RenderPlan,
+  file: GrowingFile,
+  transparent: boolean,
+  codec: SoundCodec | undefined,
+): GroupSink {
+  const moving = movingPicture(plan.format);
+  if (moving) return movingSink(moving, plan, file, transparent);
+  if (isFilm(plan)) return filmSink(plan, file, transparent, codec);
+  return plan.format === 'wav' ? soundSink(plan, file) : pictureSink(plan, file, codec !== undefined);
 }
 
 /** Frames of a group: the first, and how many. */

@@ -1,6 +1,6 @@
 import type { Heard, Reel, ReelCheck } from '@fresh-reel/core';
-import { hashKey, type QueryClient, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { type QueryClient, useQuery } from '@tanstack/react-query';
+import { useGivesWay } from './giveWay';
 import { givePicture, suppliesOf } from './supplies';
 import type { FromSurvey, ToSurvey } from './surveyMessages';
 
@@ -55,14 +55,8 @@ export function useSurvey(
   reel: Reel,
   enabled: boolean,
 ): { readonly survey?: Survey; readonly fault?: Error } {
-  const cache = useQueryClient();
   const queryKey = keyOf(reel);
-  const id = hashKey(queryKey);
-  // A render that begins has the machine to itself; the survey begins anew when it is over.
-  useEffect(() => {
-    if (enabled) return;
-    void cache.cancelQueries({ predicate: (query) => query.queryHash === id });
-  }, [enabled, cache, id]);
+  useGivesWay(queryKey, enabled);
   const { data, error } = useQuery({
     queryKey,
     queryFn: ({ signal, client }: { signal: AbortSignal; client: QueryClient }) =>

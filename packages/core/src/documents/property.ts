@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { colourSchema, mixColours, mostReadable, withAlpha } from '../colour/colour';
 import { type Easing, easingFunction, easingSchema } from '../motion/easing';
 import { type Clock, type Mark, markTime } from '../time/clock';
-import { faultOfLink, faultOfSource, holdsOf } from './linking';
+import { faultOfLink, faultOfSource, type Holds, holdsOf } from './linking';
 
 /**
  * A property of a layer: a constant, or where its value comes from. There is no formula language; each source below
@@ -66,19 +66,36 @@ export const markSchema = z.strictObject({
 /** A number of a point that is made of parts; declared apart, since numbers are properties too. */
 const numberPart: z.ZodType<Property<number>> = z.lazy(() => property(z.number()));
 
-/** The schema of a property whose constant is `constant`. */
+/**
+ * The schema of a property whose constant is `constant`. What it is made of is made when something is first read with
+ * it: there are hundreds of properties, and what paints reads nothing.
+ */
 export function property<S extends z.ZodType<Value>>(constant: S): z.ZodType<Property<z.output<S>>> {
   type T = z.output<S>;
-  const holds = holdsOf(constant);
+  let held: Holds | undefined;
+  const holds = () => {
+    held ??= holdsOf(constant);
+    return held;
+  };
   /** A part of a sum or a product, where a number meets every part of a point. */
   const term: z.ZodType<Property<T>> = z.lazy(
-    () => z.union([constant, ...sources]) as unknown as z.ZodType<Property<T>>,
+    () => z.union([constant, ...sourcesOf(constant, holds(), self, term)]) as z.ZodType<Property<T>>,
   );
   const self = term.superRefine((p, context) => {
-    const fault = isConstant(p) ? undefined : faultOfSource(p, holds);
+    const fault = isConstant(p) ? undefined : faultOfSource(p, holds());
     if (fault) context.addIssue({ code: 'custom', message: fault });
   });
-  const sources = [
+  return self;
+}
+
+/** What a property's value may come from. */
+function sourcesOf<T extends Value>(
+  constant: z.ZodType<T>,
+  holds: Holds,
+  self: z.ZodType<Property<T>>,
+  term: z.ZodType<Property<T>>,
+) {
+  return [
     z.strictObject({
       keys: z
         .array(z.strictObject({ ...markSchema.shape, value: self, ease: easingSchema.optional() }))
@@ -122,7 +139,6 @@ export function property<S extends z.ZodType<Value>>(constant: S): z.ZodType<Pro
     z.strictObject({ sum: z.array(term).min(1) }),
     z.strictObject({ product: z.array(term).min(1) }),
   ] as const;
-  return self;
 }
 
 /** What a property may look at when its value is asked for. */

@@ -2,7 +2,7 @@ import { EMPTY_FILL, type Fill } from '../documents/fill';
 import type { ReelItem } from '../documents/item';
 import { FRAMES, type FrameSize, type Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
-import { offeredSize } from '../render/plan';
+import { LEAST_FILM, offeredSize } from '../render/plan';
 import { framesIn, nearestRate } from '../time/rate';
 import { itemOf } from './items';
 import { freeId, hasRoom, putItem, putOnNew, spanOf, withTemplate } from './place';
@@ -59,12 +59,13 @@ export function addFiles(reel: Reel, files: readonly FileFacts[], at: number): A
 
 /**
  * The frame and the rate a reel has when its first clip decides: the clip's own size where renders of it are offered,
- * else one of its shape; and the exact rate that its mean rate stands for.
+ * but no smaller than films are, else one of its shape; and the exact rate that its mean rate stands for.
  */
 export function frameOfClip({ width, height, rate }: FileFacts): Pick<NewReel, 'frame' | 'rate'> {
   const even = (n: number) => Math.max(2, Math.round(n / 2) * 2);
   const own: FrameSize = width && height ? { width: even(width), height: even(height) } : FRAMES.wide;
-  return { frame: offeredSize(own, Math.min(own.width, own.height)), rate: nearestRate(rate ?? 25) };
+  const side = Math.min(own.width, own.height);
+  return { frame: offeredSize(own, side < LEAST_FILM ? 1080 : side), rate: nearestRate(rate ?? 25) };
 }
 
 /** A new reel of files, one after the other. */

@@ -50,7 +50,7 @@ describe('what may take the time of a render', () => {
 it('a draft has about half of the side, of what is offered', () => {
   const wide = { width: 1920, height: 1080 };
   expect([2160, 1440, 1080, 720, 540].map((side) => draftSize(wide, side).height)).toEqual([
-    1080, 720, 540, 540, 540,
+    1080, 720, 540, 360, 270,
   ]);
   expect(draftSize({ width: 1080, height: 1920 }, 1080)).toEqual({ width: 540, height: 960 });
 });

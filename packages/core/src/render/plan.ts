@@ -10,6 +10,9 @@ export const OUTPUT_FORMATS = [
   'mp4-av1',
   'webm-av1',
   'png-sequence',
+  'moving-webp',
+  'moving-png',
+  'moving-gif',
   'png',
   'wav',
 ] as const;
@@ -35,6 +38,18 @@ const BROWSER_FILMS: Readonly<Partial<Record<RenderFormat, BrowserFilm>>> = {
 
 /** What film a browser writes for a format; nothing for pictures, sound, and what a server makes. */
 export const browserFilm = (format: RenderFormat): BrowserFilm | undefined => BROWSER_FILMS[format];
+
+/** The formats of moving pictures that a browser writes, which play by themselves and have no sound. */
+export const MOVING_PICTURES = {
+  'moving-webp': 'webp',
+  'moving-png': 'png',
+  'moving-gif': 'gif',
+} as const satisfies Partial<Record<OutputFormat, string>>;
+export type MovingPicture = (typeof MOVING_PICTURES)[keyof typeof MOVING_PICTURES];
+
+/** What kind of moving picture a format is; nothing for all others. */
+export const movingPicture = (format: RenderFormat): MovingPicture | undefined =>
+  (MOVING_PICTURES as Readonly<Partial<Record<RenderFormat, MovingPicture>>>)[format];
 
 /** Whether a format takes a machine with ffmpeg. */
 export const isFilmFormat = (format: RenderFormat): format is FilmCodec =>
@@ -82,6 +97,25 @@ const BROWSER_FACTS: Readonly<Record<OutputFormat, FormatFacts>> = {
     alpha: true,
     extension: 'zip',
   },
+  'moving-webp': {
+    name: 'Animated WebP',
+    about: 'for previews, plays by itself, no sound, keeps transparency',
+    alpha: true,
+    extension: 'webp',
+  },
+  'moving-png': {
+    name: 'Animated PNG',
+    about: 'for previews, every pixel as it is, no sound, keeps transparency',
+    alpha: true,
+    extension: 'png',
+  },
+  'moving-gif': {
+    name: 'GIF',
+    about:
+      'for previews that have to play everywhere, 256 colours a frame, no sound, hard edges where it is clear',
+    alpha: true,
+    extension: 'gif',
+  },
   png: { name: 'PNG still', about: 'the frame under the playhead', alpha: true, extension: 'png' },
   wav: { name: 'WAV', about: 'the sound alone, 24 bits at 48 kHz', extension: 'wav' },
 };
@@ -107,9 +141,12 @@ export function sizeOfSide(frame: FrameSize, side: number): FrameSize {
   return { width: even(frame.width), height: even(frame.height) };
 }
 
-/** Sizes offered for a frame: its own and smaller or larger ones of the same shape. */
+/** Sizes offered for a frame, by their short sides: those of films, and smaller ones for what is sent around. */
 export const offeredSizes = (frame: FrameSize): FrameSize[] =>
-  [2160, 1440, 1080, 720, 540].map((side) => sizeOfSide(frame, side));
+  [2160, 1440, 1080, 720, LEAST_FILM, 360, 270].map((side) => sizeOfSide(frame, side));
+
+/** The smallest short side that a film is made in. */
+export const LEAST_FILM = 540;
 
 /** The size of a short side that is offered for a frame; that of 1080 where it is not. */
 export function offeredSize(frame: FrameSize, side: number): FrameSize {

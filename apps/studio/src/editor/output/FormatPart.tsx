@@ -3,6 +3,7 @@ import {
   type FrameSize,
   formatFacts,
   isFilmFormat,
+  movingPicture,
   OUTPUT_FORMATS,
   type Rate,
   type RenderFormat,
@@ -34,30 +35,36 @@ export function FormatPart({ format, onChange, ...about }: PartProps) {
   const own = OUTPUT_FORMATS.filter(
     (f) => f === format || (written.includes(f) && (f !== 'wav' || about.heard)),
   );
+  const moving = own.filter((f) => movingPicture(f));
+  const others = own.filter((f) => !movingPicture(f));
   const rows = (formats: readonly RenderFormat[]) =>
     formats.map((f) => <FormatRow key={f} format={f} chosen={f === format} {...about} />);
   return (
     <>
       <RadioGroup
         label="Kind of file"
-        ids={[...own, ...offered]}
+        ids={[...others, ...moving, ...offered]}
         value={format}
         onChange={(f) => onChange(f as RenderFormat)}
         testID="output-format"
         style={styles.formats}
       >
-        {rows(own)}
-        {offered.length > 0 && (
-          <Txt kind="small" tone="quiet" style={styles.server}>
-            Made by the app’s server
-          </Txt>
-        )}
+        {rows(others)}
+        <Heading text="Moving pictures, to show around" />
+        {rows(moving)}
+        {offered.length > 0 && <Heading text="Made by the app’s server" />}
         {rows(offered)}
       </RadioGroup>
       {about.heard && !isFilmFormat(format) && <SoundNote format={format} />}
     </>
   );
 }
+
+const Heading = ({ text }: { text: string }) => (
+  <Txt kind="small" tone="quiet" style={styles.heading}>
+    {text}
+  </Txt>
+);
 
 /** How the sound will be written, where that is not what one would expect. */
 function SoundNote({ format }: { format: RenderFormat }) {
@@ -74,7 +81,9 @@ function SoundNote({ format }: { format: RenderFormat }) {
     none:
       format === 'png'
         ? ''
-        : 'This browser writes no sound for this kind of file. Take the PNG sequence, which has a WAV beside it.',
+        : movingPicture(format)
+          ? 'Moving pictures have no sound.'
+          : 'This browser writes no sound for this kind of file. Take the PNG sequence, which has a WAV beside it.',
   };
   return words[codec] ? (
     <Txt kind="small" tone={codec === 'none' ? 'amber' : 'quiet'} testID="sound-note">
@@ -129,7 +138,7 @@ function FormatRow({ format, chosen, heard, size, rate, transparent }: FormatPro
 
 const styles = StyleSheet.create({
   formats: { gap: 8 },
-  server: { marginTop: 8 },
+  heading: { marginTop: 8 },
   format: {
     flexDirection: 'row',
     gap: 12,

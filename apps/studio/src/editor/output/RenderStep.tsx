@@ -5,6 +5,7 @@ import {
   graphicsOf,
   isFilmFormat,
   messageOf,
+  movingPicture,
   OFFERED_RATES,
   offeredSize,
   offeredSizes,
@@ -112,8 +113,9 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   // What is measured has the machine to itself; what is looked at comes after it.
   const atRest = support !== undefined && !measuring && !busy;
   const { survey, fault: surveyFault } = useSurvey(reel, atRest && !empty);
-  // A sequence has its sound beside it, in a file of its own.
-  const soundBytes = heard && format !== 'png-sequence' ? (SOUND_BITRATE / 8) * secondsAt(count, rate) : 0;
+  // A sequence has its sound beside it, in a file of its own; moving pictures have none.
+  const silent = format === 'png-sequence' || movingPicture(format) !== undefined;
+  const soundBytes = heard && !silent ? (SOUND_BITRATE / 8) * secondsAt(count, rate) : 0;
   const start = () => {
     for (const { reel: part, plan } of plans)
       startRender(part, plan).catch((error: unknown) =>

@@ -3,7 +3,7 @@ declare module 'harfbuzzjs/hb.js' {
   export default createModule;
 }
 declare module 'harfbuzzjs/hbjs.js' {
-  import type { HarfBuzz } from './harfbuzz';
+  import type { HarfBuzz } from './text/harfbuzz';
 
   const wrap: (module: unknown) => HarfBuzz;
   export default wrap;
@@ -28,4 +28,21 @@ declare module 'linebreak' {
     constructor(text: string);
     nextBreak(): { position: number; required: boolean } | null;
   }
+}
+declare module 'gifenc/dist/gifenc.esm.js' {
+  /** Colours as red, green and blue, 0..255. */
+  export type Palette = number[][];
+  type Pixels = Uint8Array | Uint8ClampedArray;
+  /** @param rgba the whole of its buffer */
+  export function quantize(rgba: Pixels, most: number, options?: { format?: 'rgb565' | 'rgb444' }): Palette;
+  export function applyPalette(rgba: Pixels, palette: Palette, format?: 'rgb565' | 'rgb444'): Uint8Array;
+  export function GIFEncoder(options: { auto: boolean }): {
+    writeFrame(
+      index: Uint8Array,
+      width: number,
+      height: number,
+      options: { palette: Palette; transparent: boolean; transparentIndex: number; dispose: number },
+    ): void;
+    bytes(): Uint8Array;
+  };
 }
