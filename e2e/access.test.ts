@@ -91,6 +91,57 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
       await p.waitForSelector(id('trim-end'));
     },
   ],
+  ['render', '/reels/demo-strap', async (p) => tap(p, 'step-render')],
+  ...(['letters', 'place', 'motion'] as const).map((tab): [string, string, (p: Page) => Promise<void>] => [
+    `the ${tab} of a text`,
+    '/reels/demo-strap',
+    async (p) => {
+      await tap(p, 'step-fill');
+      await tap(p, 'slot-name');
+      await tap(p, `text-${tab}-name`);
+      await p.waitForSelector(id('text-sheet'));
+    },
+  ]),
+  [
+    'the font list',
+    '/reels/demo-strap',
+    async (p) => {
+      await tap(p, 'step-fill');
+      await tap(p, 'slot-name');
+      await tap(p, 'text-letters-name');
+      await tap(p, 'text-font');
+      await p.waitForSelector(id('font-sheet'));
+    },
+  ],
+  [
+    'emoji and signs',
+    '/reels/demo-strap',
+    async (p) => {
+      await tap(p, 'step-fill');
+      await tap(p, 'slot-name');
+      await tap(p, 'signs-name');
+      await p.waitForSelector(id('sign-sheet'));
+    },
+  ],
+  [
+    'keyframes and their curve',
+    '/reels/demo-strap',
+    async (p) => {
+      await tap(p, 'step-adjust');
+      await tap(p, 'over-time-size');
+      await p.waitForSelector(id('key-0'));
+    },
+  ],
+  [
+    'markers and keys of place',
+    '/reels/demo-strap',
+    async (p) => {
+      await tap(p, 'step-place');
+      await tap(p, 'marker-add');
+      await tap(p, 'place-keys');
+      await p.waitForSelector(id('keys-sheet'));
+    },
+  ],
   [
     'place, while something is followed',
     '/shelf',
@@ -106,79 +157,60 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
       await p.waitForSelector(id('patch'));
     },
   ],
-  [
-    'markers and keys of place',
-    '/reels/demo-strap',
-    async (p) => {
-      await tap(p, 'step-place');
-      await tap(p, 'marker-add');
-      await tap(p, 'place-keys');
-      await p.waitForSelector(id('keys-sheet'));
-    },
-  ],
-  ['render', '/reels/demo-strap', async (p) => tap(p, 'step-render')],
-  ...(['letters', 'place', 'motion'] as const).map((tab): [string, string, (p: Page) => Promise<void>] => [
-    `the ${tab} of a text`,
-    '/reels/demo-strap',
-    async (p) => {
-      await tap(p, 'slot-name');
-      await tap(p, `text-${tab}-name`);
-      await p.waitForSelector(id('text-sheet'));
-    },
-  ]),
-  [
-    'the font list',
-    '/reels/demo-strap',
-    async (p) => {
-      await tap(p, 'slot-name');
-      await tap(p, 'text-letters-name');
-      await tap(p, 'text-font');
-      await p.waitForSelector(id('font-sheet'));
-    },
-  ],
-  [
-    'emoji and signs',
-    '/reels/demo-strap',
-    async (p) => {
-      await tap(p, 'slot-name');
-      await tap(p, 'signs-name');
-      await p.waitForSelector(id('sign-sheet'));
-    },
-  ],
-  [
-    'keyframes and their curve',
-    '/reels/demo-strap',
-    async (p) => {
-      await tap(p, 'step-adjust');
-      await tap(p, 'over-time-size');
-      await p.waitForSelector(id('key-0'));
-    },
-  ],
 ];
 
 /** Pixels a page is wider than its window. */
 const over = (page: Page) => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
 
+/** The page that was looked at last: what lies on the same one is opened there, once all sheets are closed. */
+let looked: { readonly path: string; readonly page: Page } | undefined;
+
+async function pageOf(path: string): Promise<Page> {
+  const { width, height } = PHONE;
+  if (looked?.path === path) {
+    const { page } = looked;
+    await page.setViewport({ width, height, deviceScaleFactor: 1 });
+    for (let i = 0; i < 4 && (await page.$('[role="dialog"]')); i++) {
+      await page.keyboard.press('Escape');
+      await pause(100);
+    }
+    await page.waitForSelector('[role="dialog"]', { hidden: true });
+    return page;
+  }
+  await leave();
+  looked = { path, page: await session.page({ width, height }, path) };
+  return looked.page;
+}
+
+/** A reel that is left open would be locked for the next. */
+async function leave(): Promise<void> {
+  await looked?.page.close();
+  looked = undefined;
+}
+
 // Each screen is opened on a phone, and then the window is drawn out to a laptop's.
 it.each(screens)(
   '%s has no serious fault and does not scroll sideways, small and wide',
   async (_name, path, open) => {
-    const { width, height } = PHONE;
-    const page = await session.page({ width, height }, path);
-    await open(page);
-    await pause(400);
-    const small = { faults: await faults(page), over: await over(page) };
-    await page.setViewport({ ...LAPTOP, deviceScaleFactor: 1 });
-    await pause(400);
-    const wide = { faults: await faults(page), over: await over(page) };
-    // Closed whatever was found: a reel left open here would be locked for the next.
-    await page.close();
-    const none = { faults: [], over: 0 };
-    expect({ small, wide }).toEqual({ small: none, wide: none });
+    try {
+      const page = await pageOf(path);
+      await open(page);
+      await pause(400);
+      const small = { faults: await faults(page), over: await over(page) };
+      await page.setViewport({ ...LAPTOP, deviceScaleFactor: 1 });
+      await pause(400);
+      const wide = { faults: await faults(page), over: await over(page) };
+      const none = { faults: [], over: 0 };
+      expect({ small, wide }).toEqual({ small: none, wide: none });
+    } catch (error) {
+      await leave();
+      throw error;
+    }
   },
 );
 
 it('the whole job can be reached from the keyboard', async () => {
+  await leave();
   const page = await session.page(LAPTOP, '/reels/demo-strap');
   await page.waitForSelector(id('slot-name'));
   const reached = new Set<string>();

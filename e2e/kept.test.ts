@@ -118,7 +118,7 @@ it('a file that was taken off the shelf is put back there', async () => {
   await page.waitForSelector(id('media-dusk.jpg'), { hidden: true });
   await page.reload();
   await page.waitForSelector(id('removed-media'));
-  await page.click('[aria-label="Put dusk.jpg back"]');
+  await page.click('[aria-label="Put back dusk.jpg"]');
   await page.waitForSelector(id('media-dusk.jpg'));
   await page.close();
 });

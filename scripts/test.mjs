@@ -49,7 +49,7 @@ async function jest(name, args) {
       cwd: root,
       stdio: ['ignore', 'ignore', 'inherit'],
       // A browser that hangs must not hang the run.
-      timeout: 1_200_000,
+      timeout: 2_400_000,
     },
   );
   const status = await new Promise((resolve) => child.on('exit', resolve));

@@ -38,14 +38,14 @@ export function RemovedList({ kind, title, onFault }: Props) {
           <View style={styles.ways}>
             <Button
               title="Put back"
-              label={`Put ${removed.name} back`}
+              label={`Put back ${removed.name}`}
               small
               onPress={() => back.mutate(removed, told)}
               testID={`put-back-${removed.id}`}
             />
             <Button
               title="Delete for good"
-              label={`Delete ${removed.name} for good`}
+              label={`Delete for good: ${removed.name}`}
               small
               kind="danger"
               onPress={() => forGood.mutate(removed, told)}

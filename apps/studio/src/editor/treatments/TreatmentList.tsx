@@ -49,7 +49,7 @@ export function TreatmentList({ of, inside }: { of: Treated; inside: boolean }) 
         </Txt>
         <Button
           title="Add one"
-          label="Add a treatment"
+          label="Add one: a treatment"
           icon="plus"
           small
           disabled={!mayEdit}
