@@ -181,6 +181,7 @@ export {
   resetControl,
   resetSlot,
   setControl,
+  setFlat,
   setMotionBlur,
   setOutput,
   setShape,
@@ -216,6 +217,7 @@ export {
   stretchOf,
 } from './edit/ways';
 export { lookOf, markWords, plainText, type RunLook, retype } from './edit/words';
+export { canBeFlat } from './evaluate/changes';
 export { canBeKeyed, faultsOfFill, isKeyed, restingValue, takesWords } from './evaluate/controls';
 export { documentOnly } from './evaluate/documentOnly';
 export { type EvaluatedFrame, GraphicScene, type Resources } from './evaluate/graphicScene';

@@ -73,6 +73,8 @@ export const fillSchema = z.strictObject({
   controls: z.record(z.string(), controlFillSchema).default({}),
   /** Slots that do not show, though they keep what is in them. */
   hidden: z.array(z.string()).max(100).optional(),
+  /** Without depth: letters without sides, a lens that sharpens all; painted in less time. */
+  flat: z.literal(true).optional(),
   /** Changes of text layers, by the layer's id. */
   texts: z.record(z.string(), textChangeSchema).optional(),
 });

@@ -84,6 +84,7 @@ export function carriedFill(from: Template, fill: Fill, to: Template): Carried {
       slots: Object.fromEntries([...slots].map(([a, b]) => [b.id, heldIn(fill.slots[a.id]!)])),
       controls: Object.fromEntries(values),
       ...(away.length > 0 ? { hidden: away } : {}),
+      ...(fill.flat ? { flat: true as const } : {}),
     },
     along: filled.filter((s) => slots.has(s)).map((s) => s.name),
     behind: filled.filter((s) => !slots.has(s)).map((s) => s.name),

@@ -162,6 +162,10 @@ export function swapSlots(
   return setSlot(setSlot(reel, graphic, a, holdsB ?? null), graphic, b, holdsA ?? null);
 }
 
+/** Takes the depth of a graphic's letters and lens away, or gives it back. */
+export const setFlat = (reel: Reel, graphic: string, flat: boolean): Reel =>
+  withFill(reel, graphic, ({ flat: _, ...fill }) => (flat ? { ...fill, flat } : fill));
+
 /** Hides a slot or shows it again; what is in it stays. */
 export function hideSlot(reel: Reel, graphic: string, slot: string, hide: boolean): Reel {
   return withFill(reel, graphic, ({ hidden = [], ...fill }) => {

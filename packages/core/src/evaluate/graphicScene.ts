@@ -21,7 +21,7 @@ import { actualTime, type Clock, localTime, type Mark, markTime, stretches } fro
 import { secondsAt } from '../time/rate';
 import { arrange } from './arrange';
 import { cameraMatrix } from './camera';
-import { changedLayers } from './changes';
+import { changedLayers, flatLayers } from './changes';
 import { clockOf } from './clockOf';
 import { controlFills, isKeyed } from './controls';
 import { PaintPass, type Region } from './paintPass';
@@ -72,7 +72,8 @@ export class GraphicScene {
     private readonly resources: Resources,
   ) {
     this.controls = controlFills(template, fill, frame);
-    this.layers = changedLayers(template.layers, fill.texts);
+    const layers = fill.flat ? flatLayers(template.layers) : template.layers;
+    this.layers = changedLayers(layers, fill.texts);
     this.slots = new SlotFills(template, fill);
     this.clock = clockOf(template, this.controls, frame, this.countOf);
   }

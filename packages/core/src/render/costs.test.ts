@@ -1,7 +1,11 @@
+import { EMPTY_FILL, type Fill } from '../documents/fill';
 import type { ReelItem } from '../documents/item';
-import type { Reel } from '../documents/reel';
+import { FRAMES, type Reel } from '../documents/reel';
+import type { Template } from '../documents/template';
 import { newReel } from '../edit/reel';
-import { templateOf, textLayer, textSlot } from '../testing/studio';
+import { sameOps } from '../paint/ops';
+import { graphicsOf } from '../reel/graphicTime';
+import { templateOf, testStudio, textLayer, textSlot } from '../testing/studio';
 import { costlyParts } from './costs';
 import { draftSize } from './plan';
 
@@ -45,6 +49,31 @@ describe('what may take the time of a render', () => {
       expect(again.tracks[1]!.items[0]!.treatments!.map((t) => !t.off)).toEqual([true, false]);
     }
   });
+});
+
+it('the depth of letters and of a lens can be done without, and is there again as it was', async () => {
+  const studio = await testStudio();
+  const words = textLayer('t');
+  const far = { ...textLayer('t'), id: 'far', move: [0, 0, 400] };
+  const group = { kind: 'group', id: 'g', layers: [far] };
+  const open = (layers: readonly object[]) => templateOf(layers, { slots: [textSlot('t', 'Words')] });
+  const deep = open([
+    { ...words, depth: { thickness: 0.4 } },
+    { ...group, focus: { at: 0 } },
+  ]);
+  const reel = newReel(deep, { id: 'r', name: 'R', now: '', shape: 'wide' });
+  const part = costlyParts(reel).find((p) => p.kind === 'depth')!;
+  const less = part.without(reel);
+  const opsOf = (of: Template, fill: Fill) =>
+    studio.scene(of, fill, FRAMES.wide).then((s) => s.evaluate(90).ops);
+  const flat = await opsOf(deep, graphicsOf(less)[0]!.fill);
+  expect(sameOps(flat, await opsOf(deep, graphicsOf(reel)[0]!.fill))).toBe(false);
+  // As it would be without depth in the template.
+  expect(sameOps(flat, await opsOf(open([words, group]), EMPTY_FILL))).toBe(true);
+  expect([part.turn!.isOn(reel), part.turn!.isOn(less)]).toEqual([true, false]);
+  expect(costlyParts(less).some((p) => p.kind === 'depth')).toBe(false);
+  expect(part.turn!.set(less, true)).toEqual(reel);
+  studio.close();
 });
 
 it('a draft has about half of the side, of what is offered', () => {

@@ -2,12 +2,13 @@ import type { ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import { changeItem, changeTracks, itemOf } from '../edit/items';
 import { spanOf } from '../edit/place';
-import { setMotionBlur } from '../edit/reel';
+import { setFlat, setMotionBlur } from '../edit/reel';
+import { canBeFlat } from '../evaluate/changes';
 
 /** A part of a render that takes time: what it costs is told by a render without it. */
 export interface CostlyPart {
   readonly id: string;
-  readonly kind: 'blur' | 'treatments' | 'item';
+  readonly kind: 'blur' | 'treatments' | 'depth' | 'item';
   /** The item it is of; of all of them, when absent. */
   readonly item?: string;
   readonly without: (reel: Reel) => Reel;
@@ -32,6 +33,7 @@ export function costlyParts(reel: Reel): CostlyPart[] {
   return [
     ...(reel.motionBlur.samples > 1 ? [blurOf(reel.motionBlur.samples)] : []),
     ...longest.flatMap((item) => (isTreated(item) ? [treatmentsOf(item)] : [])),
+    ...longest.flatMap((item) => (isDeep(reel, item) ? [depthOf(item)] : [])),
     ...longest.map(
       ({ id }): CostlyPart => ({
         ...{ id, kind: 'item', item: id },
@@ -47,6 +49,17 @@ function blurOf(samples: number): CostlyPart {
   return {
     ...{ id: 'blur', kind: 'blur', without: (r) => set(r, false) },
     turn: { isOn: (r) => r.motionBlur.samples > 1, set },
+  };
+}
+
+/** Whether a graphic is painted with a depth that it can do without. */
+const isDeep = (reel: Reel, item: ReelItem | undefined): boolean =>
+  item?.kind === 'graphic' && !item.fill.flat && canBeFlat(reel.templates[item.template]!);
+
+function depthOf({ id }: ReelItem): CostlyPart {
+  return {
+    ...{ id: `depth/${id}`, kind: 'depth', item: id, without: (r) => setFlat(r, id, true) },
+    turn: { isOn: (r) => isDeep(r, itemOf(r, id)?.item), set: (r, on) => setFlat(r, id, !on) },
   };
 }
 

@@ -1,8 +1,10 @@
 import {
   applyBrand,
   applySpread,
+  canBeFlat,
   chooseLook,
   frameShape,
+  setFlat,
   setShape,
   spreadBrand,
   type Template,
@@ -16,6 +18,7 @@ import { FRAME_SHAPES } from '../../templates/facts';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Radio, RadioGroup } from '../../ui/RadioGroup';
+import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
 import { useGraphicEditor } from '../session/useReelEditor';
@@ -142,6 +145,25 @@ export function AdjustStep() {
             ))}
         </View>
       ))}
+      {canBeFlat(template) && (
+        <View style={styles.group}>
+          <Txt kind="lead" level={2}>
+            Depth
+          </Txt>
+          <Toggle
+            label="Sides of letters, and a soft distance"
+            value={!fill.flat}
+            onChange={(deep) => {
+              edit((r) => setFlat(r, graphic.id, !deep));
+              settle();
+            }}
+            testID="depth-on"
+          />
+          <Txt kind="small" tone="quiet">
+            Flat and sharp takes less time to paint.
+          </Txt>
+        </View>
+      )}
       {comparing && <LooksBeside onClose={() => setComparing(false)} />}
       {swapping && <AnotherTemplate onClose={() => setSwapping(false)} />}
     </View>

@@ -50,7 +50,12 @@ export function CostPart({ first, able }: Props) {
         ...cost.cost.parts.map(({ part, seconds }) => {
           const item = part.item === undefined ? undefined : itemOf(reel, part.item)?.item;
           const of = item ? nameOf(reel, item) : '';
-          const name = { blur: 'Motion blur', treatments: `Treatments of ${of}`, item: of }[part.kind];
+          const name = {
+            blur: 'Motion blur',
+            treatments: `Treatments of ${of}`,
+            depth: `Depth of ${of}`,
+            item: of,
+          }[part.kind];
           return { id: part.id, name, seconds, turn: part.turn };
         }),
         { id: 'writing', name: 'Compressing and writing', seconds: cost.cost.writing, turn: undefined },
