@@ -3,12 +3,20 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { FILM_CODECS, type FilmCodec, filmFacts, newReel } from '@fresh-reel/core';
+import {
+  FILM_CODECS,
+  type FilmCodec,
+  filmFacts,
+  newReel,
+  type PictureKind,
+  picturesOfCodec,
+} from '@fresh-reel/core';
 import { templateById } from '@fresh-reel/templates';
 import { PNG } from 'pngjs';
 import { main } from './cli/main';
 import { withReel } from './cli/openedReel';
 import { paintOnThreads } from './cli/threads';
+import { zipped } from './renders/testing';
 
 const SIZE = { width: 256, height: 144 };
 const COUNT = 12;
@@ -65,7 +73,11 @@ function decoded(path: string, frame: number, decoder: readonly string[] = []): 
   return execFileSync('ffmpeg', [...args, '-f', 'rawvideo', '-pix_fmt', 'rgba', '-'], { maxBuffer: 1 << 24 });
 }
 
-const EXPECTED: Readonly<Record<FilmCodec, { codec: string; pixels: string; sound: string | undefined }>> = {
+/** Films: what is no numbered pictures in a zip. */
+type Film = Exclude<FilmCodec, PictureKind>;
+const FILMS = FILM_CODECS.filter((codec): codec is Film => !picturesOfCodec(codec));
+
+const EXPECTED: Readonly<Record<Film, { codec: string; pixels: string; sound: string | undefined }>> = {
   h264: { codec: 'h264', pixels: 'yuv420p', sound: 'aac' },
   h265: { codec: 'hevc', pixels: 'yuv420p', sound: 'aac' },
   prores422hq: { codec: 'prores', pixels: 'yuv422p10le', sound: 'pcm_s24le' },
@@ -101,6 +113,14 @@ describe('numbered pictures', () => {
     const values = new Uint16Array(wide.buffer, wide.byteOffset, wide.byteLength / 2);
     expect(values.length).toBe(data.length);
     expect(values.every((v, i) => v === data[i]! * 257)).toBe(true);
+    // In a zip, where one file is asked for.
+    const zip = await render(`asked-${kind}.zip`, '--codec', kind);
+    const entries = await zipped(readFileSync(zip));
+    expect([...entries.keys()]).toEqual(
+      Array.from({ length: COUNT }, (_, i) => `frame_${String(i + 1).padStart(5, '0')}.${ending}`),
+    );
+    expect([...entries.values()][LOOK]!.equals(readFileSync(path))).toBe(true);
+    expect(readdirSync(folder).filter((file) => file.endsWith('.pictures'))).toEqual([]);
     // What an earlier render of more frames has left is no part of this one.
     await render(`asked-${kind}`, '--pictures', kind, '--frames', '60-62');
     expect(readdirSync(asked).filter((file) => !file.endsWith('.wav'))).toHaveLength(3);
@@ -114,7 +134,7 @@ describe('films from the command line', () => {
     straight = PNG.sync.read(readFileSync(join(pictures, `name-strap_0000${LOOK + 1}.png`))).data;
   }, 60_000);
 
-  it.each(FILM_CODECS)(
+  it.each(FILMS)(
     '%s has every frame, its rate, its tags and its sound',
     async (codec) => {
       const path = await render(`of-${codec}.${filmFacts(codec).endings[0]}`, '--codec', codec);

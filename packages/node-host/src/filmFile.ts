@@ -1,6 +1,8 @@
 import { type ChildProcess, execFile, spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { copyFile, rm, writeFile } from 'node:fs/promises';
+import { mkdirSync } from 'node:fs';
+import { copyFile, open, readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
 import type { Writable } from 'node:stream';
 import { promisify } from 'node:util';
 import {
@@ -8,9 +10,11 @@ import {
   type FilmCodec,
   filmFacts,
   type PictureKind,
+  picturesOfCodec,
   type Rate,
   rateText,
 } from '@fresh-reel/core';
+import { BlobReader, ZipWriter } from '@zip.js/zip.js/index-native.js';
 import { SAFELY } from './ffmpeg';
 
 const run = promisify(execFile);
@@ -82,6 +86,14 @@ const ENCODERS: Readonly<Record<FilmCodec, Encoder>> = {
     sound: [],
     keepsRgb: true,
   },
+  png16: { name: 'png', settings: [], pixels: ['rgb48be', 'rgba64be'], sound: [], keepsRgb: true },
+  tiff: {
+    name: 'tiff',
+    settings: ['-compression_algo', 'deflate'],
+    pixels: ['rgb48le', 'rgba64le'],
+    sound: [],
+    keepsRgb: true,
+  },
 };
 
 /** What a film is written as. */
@@ -93,6 +105,8 @@ export interface FilmPlan {
   readonly alpha: 'none' | 'straight' | 'premultiplied';
   /** Its first frame's, where the container has a track for it. */
   readonly timecode: string;
+  /** What numbered pictures count from; 1, when absent. */
+  readonly number?: number | undefined;
   /** A WAV file, where there is anything to hear. */
   readonly sound?: string;
   /** Path of what is written, with its ending. */
@@ -174,30 +188,24 @@ export function filmArguments({ codec, size, rate, alpha, timecode, sound, out }
   ];
 }
 
-/** How numbered pictures are written: 16 bits a channel, in the order of bytes that each is read with everywhere. */
-const PICTURES: Readonly<
-  Record<PictureKind, { encoder: readonly string[]; pixels: readonly [string, string] }>
-> = {
-  png16: { encoder: ['-c:v', 'png'], pixels: ['rgb48be', 'rgba64be'] },
-  tiff: {
-    encoder: ['-c:v', 'tiff', '-compression_algo', 'deflate'],
-    pixels: ['rgb48le', 'rgba64le'],
-  },
-};
-
 /** What numbered pictures are written as. */
 export interface PicturesPlan {
   readonly pictures: PictureKind;
   readonly size: { readonly width: number; readonly height: number };
   readonly rate: Rate;
   readonly alpha: FilmPlan['alpha'];
-  /** Path with a number in it as C's printf writes it, counted from 1. */
+  /** Path with a number in it as C's printf writes it. */
   readonly out: string;
+  /** What they count from; 1, when absent. */
+  readonly number?: number | undefined;
 }
 
-/** The arguments of ffmpeg that take raw frames from its input and write numbered pictures. */
-export function pictureArguments({ pictures, size, rate, alpha, out }: PicturesPlan): string[] {
-  const { encoder, pixels } = PICTURES[pictures];
+/**
+ * The arguments of ffmpeg that take raw frames from its input and write numbered pictures: 16 bits a channel, in the
+ * order of bytes that each is read with everywhere.
+ */
+export function pictureArguments({ pictures, size, rate, alpha, out, number = 1 }: PicturesPlan): string[] {
+  const { name, settings, pixels } = ENCODERS[pictures];
   const format = pixels[alpha === 'none' ? 0 : 1];
   const filters = [
     ...(alpha === 'premultiplied' ? ['format=gbrap16le', 'premultiply=inplace=1'] : []),
@@ -206,8 +214,8 @@ export function pictureArguments({ pictures, size, rate, alpha, out }: PicturesP
   return [
     ...['-hide_banner', '-nostdin', '-nostats', '-v', 'error', '-y'],
     ...['-f', 'rawvideo', '-pix_fmt', 'rgba64le', '-s', `${size.width}x${size.height}`],
-    ...['-r', rateText(rate), '-i', 'pipe:0', '-vf', filters.join(','), ...encoder],
-    ...['-map_metadata', '-1', '-fflags', '+bitexact', '-start_number', '1', '-f', 'image2', out],
+    ...['-r', rateText(rate), '-i', 'pipe:0', '-vf', filters.join(','), '-c:v', name, ...settings],
+    ...['-map_metadata', '-1', '-fflags', '+bitexact', '-start_number', `${number}`, '-f', 'image2', out],
   ];
 }
 
@@ -296,6 +304,31 @@ export async function joinFilm(
   }
 }
 
+/** A film that is numbered pictures in a zip: what makes them, in a folder beside it. */
+function zippedPictures({ codec, size, rate, alpha, out, number }: FilmPlan): PicturesPlan | undefined {
+  const pictures = picturesOfCodec(codec);
+  const ending = pictures === 'tiff' ? 'tiff' : 'png';
+  return (
+    pictures && { pictures, size, rate, alpha, number, out: join(`${out}.pictures`, `frame_%05d.${ending}`) }
+  );
+}
+
+/** Puts the files of a folder into a zip, each as it is, in order. */
+async function zipFolder(folder: string, out: string): Promise<void> {
+  const file = await open(out, 'w');
+  try {
+    const sink = new WritableStream<Uint8Array>({ write: async (bytes) => void (await file.write(bytes)) });
+    const zip = new ZipWriter(sink, {
+      ...{ level: 0, keepOrder: true, extendedTimestamp: false, lastModDate: new Date(1980, 0, 1) },
+    });
+    for (const name of (await readdir(folder)).sort())
+      await zip.add(name, new BlobReader(new Blob([await readFile(join(folder, name))])));
+    await zip.close();
+  } finally {
+    await file.close();
+  }
+}
+
 /** Channels of 8 bits as 16: ffmpeg's own way of it is off by a little. */
 const widened = (rgba: Uint8ClampedArray): Uint16Array => Uint16Array.from(rgba, (v) => v * 257);
 
@@ -304,9 +337,13 @@ export class FilmFile {
   private readonly ffmpeg: ChildProcess;
   private readonly ended: Promise<void>;
   private complaint = '';
+  /** Numbered pictures, where that is what is written. */
+  private readonly pictures: PicturesPlan | undefined;
 
   constructor(private readonly plan: FilmPlan | PicturesPlan) {
-    const args = 'pictures' in plan ? pictureArguments(plan) : filmArguments(plan);
+    this.pictures = 'pictures' in plan ? plan : zippedPictures(plan);
+    const args = this.pictures ? pictureArguments(this.pictures) : filmArguments(plan as FilmPlan);
+    if (this.zipped) mkdirSync(this.zipped);
     this.ffmpeg = spawn('ffmpeg', args, { stdio: ['pipe', 'ignore', 'pipe'] });
     this.ffmpeg.stderr!.on('data', (bytes: Buffer) => {
       this.complaint = (this.complaint + bytes.toString()).slice(-2000);
@@ -322,6 +359,11 @@ export class FilmFile {
     this.input.on('error', () => undefined);
   }
 
+  /** The folder of pictures that go into a zip. */
+  private get zipped(): string | undefined {
+    return this.pictures && this.pictures !== this.plan ? dirname(this.pictures.out) : undefined;
+  }
+
   private get input(): Writable {
     return this.ffmpeg.stdin!;
   }
@@ -332,7 +374,7 @@ export class FilmFile {
    * @throws {Error} with what ffmpeg said, when it has given up
    */
   async write(rgba: Uint8ClampedArray): Promise<void> {
-    const { buffer, byteOffset, byteLength } = 'pictures' in this.plan ? widened(rgba) : rgba;
+    const { buffer, byteOffset, byteLength } = this.pictures ? widened(rgba) : rgba;
     if (this.input.write(Buffer.from(buffer, byteOffset, byteLength))) return;
     // A pipe that broke says less than ffmpeg, which broke it.
     const drained = once(this.input, 'drain').then(
@@ -347,9 +389,12 @@ export class FilmFile {
     this.input.end();
     try {
       await this.ended;
+      if (this.zipped) await zipFolder(this.zipped, this.plan.out);
     } catch (error) {
       await rm(this.plan.out, { force: true });
       throw error;
+    } finally {
+      await this.leaveFolder();
     }
   }
 
@@ -358,5 +403,10 @@ export class FilmFile {
     this.ffmpeg.kill('SIGKILL');
     await this.ended.catch(() => undefined);
     await rm(this.plan.out, { force: true });
+    await this.leaveFolder();
+  }
+
+  private async leaveFolder(): Promise<void> {
+    if (this.zipped) await rm(this.zipped, { recursive: true, force: true });
   }
 }

@@ -245,7 +245,10 @@ export class RenderDesk {
     const { alpha, timecode } = filmTerms(wish, codec, scene.transparent, rate);
     const { version } = this.options;
     return {
-      paint: { codec, size, rate, alpha, from, count, version },
+      paint: {
+        ...{ codec, size, rate, alpha, from, count, version },
+        ...(wish.number === undefined ? {} : { number: wish.number }),
+      },
       fileName,
       timecode,
     };

@@ -65,6 +65,13 @@ export const wishSchema = z.object({
     .regex(/^\d{2}:\d{2}:\d{2}[:;]\d{2}$/, 'A timecode is such as 01:00:00:00.')
     .optional()
     .describe("The first frame's, in MOV and MP4."),
+  number: z.coerce
+    .number()
+    .int()
+    .min(0)
+    .max(9_999_999)
+    .optional()
+    .describe('What numbered pictures count from; 1 when absent.'),
   name: z
     .string()
     .min(1)
@@ -89,6 +96,8 @@ export const paintSchema = z.strictObject({
   size,
   rate: z.strictObject({ num: z.number().int(), den: z.number().int() }),
   alpha: z.enum(['none', 'straight', 'premultiplied']),
+  /** What numbered pictures count from; 1 when absent. */
+  number: z.number().int().optional(),
   /** First frame of the reel, and how many. */
   from: z.number().int(),
   count: z.number().int(),
@@ -120,9 +129,12 @@ export type RangeOrder = z.infer<typeof orderSchema>;
 
 /** Name of a range's piece: the same for whatever makes the same pixels, however long the render around it is. */
 export function pieceKey({ paint, first, count }: RangeOrder): string {
-  const { version, document, codec, alpha, from, size, rate } = paint;
+  const { version, document, codec, alpha, number, from, size, rate } = paint;
   const frame = [size.width, size.height, rate.num, rate.den];
-  return sha256(JSON.stringify([version, document, codec, alpha, ...frame, from + first, count]));
+  const numbered = number === undefined ? [] : [number];
+  return sha256(
+    JSON.stringify([version, document, codec, alpha, ...frame, from + first, count, ...numbered]),
+  );
 }
 
 export const sha256 = (data: string | Uint8Array): string => createHash('sha256').update(data).digest('hex');

@@ -25,8 +25,8 @@ export class RangeMaker {
   async make({ paint, first, count }: RangeOrder, onFrame: () => boolean): Promise<string> {
     const { studio, scene } = await this.studio(paint.document);
     const out = `${await this.store.beside()}.${pieceEnding(paint.codec) ?? endingOf(paint.codec)}`;
-    const { codec, size, rate, alpha } = paint;
-    const film = new FilmFile({ codec, size, rate, alpha, timecode: '00:00:00:00', out });
+    const { codec, size, rate, alpha, number } = paint;
+    const film = new FilmFile({ codec, size, rate, alpha, number, timecode: '00:00:00:00', out });
     try {
       const job = { size, rate, from: paint.from, onBlack: alpha === 'none' };
       for await (const { surface } of paintedFrames(studio, scene, job, first, count)) {

@@ -4,7 +4,17 @@ import { join } from 'node:path';
 import { main } from '../cli/main';
 import type { RenderState } from './desk';
 import { RENDERS_PATH } from './routes';
-import { film, framesOf, heard, order, reelOf, type Serving, serveRenders, temporary } from './testing';
+import {
+  film,
+  framesOf,
+  heard,
+  order,
+  reelOf,
+  type Serving,
+  serveRenders,
+  temporary,
+  zipped,
+} from './testing';
 
 const SMALL = { size: '192x108', rate: '5', codec: 'ffv1' };
 const folder = temporary();
@@ -108,6 +118,16 @@ describe('a render on the server', () => {
     const bytes = readFileSync(await film(serving, id, join(folder.path, `whole.${codec}`)));
     expect(bytes.subarray(0, begins.length).toString()).toBe(begins);
     expect(bytes.length).toBeGreaterThan(10_000);
+  });
+
+  it('is pictures of 16 bits in a zip, numbered as asked', async () => {
+    const wish = { size: '192x108', rate: '10', codec: 'tiff', frames: '0-4', number: '1001' };
+    const { id } = await state(await order(serving, reelOf(4), wish));
+    expect((await heard(serving, id)).at(-1)).toMatchObject({ state: 'done', frames: 5 });
+    const entries = await zipped(readFileSync(await film(serving, id, join(folder.path, 'pictures.zip'))));
+    expect([...entries.keys()]).toEqual([1001, 1002, 1003, 1004, 1005].map((n) => `frame_0${n}.tiff`));
+    // TIFF 6.0: "II" and 42.
+    for (const bytes of entries.values()) expect(bytes.readUInt32LE(0)).toBe(0x002a4949);
   });
 
   it('goes on after a restart, and makes no piece twice', async () => {
@@ -267,6 +287,7 @@ it('the API describes itself in OpenAPI 3.1', async () => {
     'frames',
     'key',
     'name',
+    'number',
     'rate',
     'size',
     'timecode',

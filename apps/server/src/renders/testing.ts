@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { EMPTY_FILL, newReel, type Reel } from '@fresh-reel/core';
 import { templateById } from '@fresh-reel/templates';
+import { BlobReader, BlobWriter, ZipReader } from '@zip.js/zip.js/index-native.js';
 import type { FastifyInstance } from 'fastify';
 import { createApp, type Services } from '../app';
 import type { Crew } from './crew';
@@ -25,6 +26,16 @@ interface ServingOptions extends Omit<Services, 'renders'> {
   readonly folder: string;
   readonly crew?: (store: Store) => Crew;
   readonly limits?: Partial<Limits>;
+}
+
+/** What lies in a zip, by name, in its order. */
+export async function zipped(bytes: Buffer): Promise<Map<string, Buffer>> {
+  const zip = new ZipReader(new BlobReader(new Blob([new Uint8Array(bytes)])));
+  const entries = new Map<string, Buffer>();
+  for (const entry of await zip.getEntries())
+    if (!entry.directory)
+      entries.set(entry.filename, Buffer.from(await (await entry.getData(new BlobWriter())).arrayBuffer()));
+  return entries;
 }
 
 export function temporary(): { readonly path: string; remove(): void } {

@@ -42,6 +42,7 @@ const TYPES: Readonly<Record<string, string>> = {
   webm: 'video/webm',
   gif: 'image/gif',
   webp: 'image/webp',
+  zip: 'application/zip',
 };
 
 /** Milliseconds without a word after which the server counts as gone. */

@@ -54,6 +54,12 @@ export const FILMS = {
   // Its frames last whole hundredths of a second; players show those of one hundredth ten times as long.
   gif: film('GIF', ['gif'], 'for previews, no sound', { alpha: true, sound: false, even: false, most: 50 }),
   webp: film('Animated WebP', ['webp'], 'for previews, no sound', { alpha: true, sound: false, even: false }),
+  png16: film('PNG sequence, 16 bits', ['zip'], 'numbered pictures in a zip, no sound, keeps transparency', {
+    ...{ alpha: true, sound: false, even: false },
+  }),
+  tiff: film('TIFF sequence, 16 bits', ['zip'], 'numbered pictures in a zip, no sound, keeps transparency', {
+    ...{ alpha: true, sound: false, even: false },
+  }),
 } as const;
 
 export type FilmCodec = keyof typeof FILMS;
@@ -69,5 +75,9 @@ export function filmOfEnding(ending: string, transparent: boolean): FilmCodec | 
 }
 
 /** Kinds of numbered pictures that a machine with ffmpeg writes, besides PNGs of 8 bits. */
-export const PICTURE_KINDS = ['png16', 'tiff'] as const;
+export const PICTURE_KINDS = ['png16', 'tiff'] as const satisfies readonly FilmCodec[];
 export type PictureKind = (typeof PICTURE_KINDS)[number];
+
+/** Which kind of numbered pictures a codec makes, if it does: they lie in a zip. */
+export const picturesOfCodec = (codec: FilmCodec): PictureKind | undefined =>
+  PICTURE_KINDS.find((kind) => kind === codec);
