@@ -69,7 +69,10 @@ export function movingSink(
   };
   write(container.head);
   return {
-    make: () => movingGroup(plan, kind === 'gif' ? gifMaker(plan, transparent) : fileBytes),
+    make: () =>
+      kind === 'gif'
+        ? movingGroup(plan, gifMaker(plan, transparent), Math.ceil(plan.rate.num / plan.rate.den / GIF_MOST))
+        : movingGroup(plan, fileBytes),
     put: async ({ frames }) => {
       for (const { data, timestamp, duration } of frames)
         for (const part of container.frame(data, timestamp, timestamp + duration)) write(part);
@@ -83,6 +86,9 @@ export function movingSink(
   };
 }
 
+/** Frames a second of a GIF: it counts in hundredths, and players show one of them ten times as long. */
+const GIF_MOST = 50;
+
 /** Compresses a frame; nothing when it looks as the one before it. */
 type Compress = (frame: NonNullable<PaintedFrame>) => Promise<Uint8Array | undefined>;
 
@@ -93,15 +99,19 @@ function gifMaker(plan: RenderPlan, transparent: boolean): Compress {
   return async (pixels) => frames.add(new Uint8ClampedArray(pixels as ArrayBuffer));
 }
 
-/** A group of frames, where one that is the one before it once more makes that one last longer. */
-function movingGroup({ rate }: RenderPlan, compress: Compress): GroupMaker {
+/**
+ * A group of frames, where one that is the one before it once more makes that one last longer.
+ * @param step takes one frame of so many, and shows it for all of them
+ */
+function movingGroup({ rate }: RenderPlan, compress: Compress, step = 1): GroupMaker {
   const frames: WrittenFrame[] = [];
   let before: PaintedFrame;
   return {
     add: async (index, frame) => {
-      const data = frame === before ? undefined : await compress(frame);
-      before = frame;
       const last = frames.at(-1);
+      const passed = last !== undefined && (frame === before || index % step !== 0);
+      const data = passed ? undefined : await compress(frame);
+      if (!passed) before = frame;
       if (data) {
         frames.push({ data, key: true, timestamp: secondsAt(index, rate), duration: secondsAt(1, rate) });
       } else if (last) {

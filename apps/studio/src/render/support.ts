@@ -4,7 +4,6 @@ import {
   type FrameSize,
   filmFacts,
   isFilmFormat,
-  type MovingPicture,
   movingPicture,
   OUTPUT_FORMATS,
   type OutputFormat,
@@ -23,8 +22,8 @@ export type Support = { readonly able: true } | { readonly able: false; readonly
 
 async function supports(format: RenderFormat, size: FrameSize, rate: Rate): Promise<Support> {
   if (isFilmFormat(format)) return filmSupport(format);
-  const moving = movingPicture(format);
-  if (moving) return movingSupport(moving, rate);
+  if (movingPicture(format) === 'webp' && !(await (await encoders()).canWriteWebp()))
+    return { able: false, why: 'This browser writes no WebP. Choose an animated PNG.' };
   const film = browserFilm(format);
   if (!film) return { able: true };
   if (typeof VideoEncoder === 'undefined') {
@@ -41,17 +40,6 @@ async function supports(format: RenderFormat, size: FrameSize, rate: Rate): Prom
     able: false,
     why: `This browser cannot write ${name} at ${size.width} × ${size.height}. Choose ${instead}.`,
   };
-}
-
-/** Frames a second that a GIF can show: it counts in hundredths, and players show one of them ten times as long. */
-const GIF_MOST = 50;
-
-async function movingSupport(kind: MovingPicture, { num, den }: Rate): Promise<Support> {
-  if (kind === 'gif' && num / den > GIF_MOST)
-    return { able: false, why: `A GIF shows at most ${GIF_MOST} frames a second. Choose a lower rate.` };
-  if (kind === 'webp' && !(await (await encoders()).canWriteWebp()))
-    return { able: false, why: 'This browser writes no WebP. Choose an animated PNG.' };
-  return { able: true };
 }
 
 const CODEC_NAMES = { avc: 'H.264', hevc: 'H.265', av1: 'AV1', vp9: 'VP9' } as const;

@@ -112,7 +112,7 @@ const BROWSER_FACTS: Readonly<Record<OutputFormat, FormatFacts>> = {
   'moving-gif': {
     name: 'GIF',
     about:
-      'for previews that have to play everywhere, 256 colours a frame, no sound, hard edges where it is clear',
+      'for previews that have to play everywhere, 256 colours a frame, at most 50 frames a second, no sound, hard edges where it is clear',
     alpha: true,
     extension: 'gif',
   },
