@@ -1,6 +1,6 @@
 import { type Job, Queue, QueueEvents } from 'bullmq';
 import type { Crew } from './crew';
-import { pieceKey, type RangeOrder } from './order';
+import { pieceKey, type RangeOrder, sha256 } from './order';
 import type { Store } from './store';
 
 /** What a machine in a row is asked for, and of whom it gets what that takes. */
@@ -40,6 +40,7 @@ export class QueueCrew implements Crew {
     version: string,
     private readonly store: Store,
     private readonly server: () => string,
+    private readonly slowAtLeast: number,
   ) {
     const options = { connection: connectionTo(redis) };
     this.queue = new Queue(queueName(version), options);
@@ -53,7 +54,9 @@ export class QueueCrew implements Crew {
 
   async make(order: RangeOrder, onFrame: () => void, signal: AbortSignal): Promise<void> {
     const key = pieceKey(order);
-    const ids = [key];
+    // What another server asked for, or this one at another address, is brought there: it is no job of ours.
+    const id = `${key}-${sha256(this.server()).slice(0, 16)}`;
+    const ids = [id];
     let painted = 0;
     let failed: string | undefined;
     let wake: () => void = () => undefined;
@@ -82,17 +85,17 @@ export class QueueCrew implements Crew {
     /** Redis that is away answers when it is back; nobody who gives up waits for that. */
     const answered = <T>(asked: Promise<T>): Promise<T> => Promise.race([asked, givenUp]);
     try {
-      await answered(this.add(key, order));
+      await answered(this.add(id, order));
       let since: number | undefined;
       while (!(await this.store.has('pieces', key))) {
         signal.throwIfAborted();
         if (failed !== undefined) throw new Error(failed);
         const job = await answered(this.queue.getJob(ids.at(-1)!));
         // Redis has lost what it was told; or its piece has just come.
-        if (!job && !(await this.store.has('pieces', key))) await answered(this.add(key, order));
+        if (!job && !(await this.store.has('pieces', key))) await answered(this.add(id, order));
         since = job && (await answered(job.isActive())) ? (since ?? Date.now()) : undefined;
         if (since !== undefined && ids.length === 1 && Date.now() - since > this.slow()) {
-          ids.push(`${key}-again`);
+          ids.push(`${id}-again`);
           await answered(this.add(ids[1]!, order));
         }
         await new Promise<void>((resolve) => {
@@ -131,11 +134,12 @@ export class QueueCrew implements Crew {
 
   private slow(): number {
     const middle = [...this.took].sort((a, b) => a - b)[this.took.length >> 1];
-    return middle === undefined ? Number.POSITIVE_INFINITY : Math.max(SLOW_AT_LEAST, SLOW * middle);
+    return middle === undefined ? Number.POSITIVE_INFINITY : Math.max(this.slowAtLeast, SLOW * middle);
   }
 }
 
+/** @param slowAtLeast milliseconds before a range that takes long is given to another machine too */
 export const crewOn =
-  (redis: string, version: string, server: () => string) =>
+  (redis: string, version: string, server: () => string, slowAtLeast = SLOW_AT_LEAST) =>
   (store: Store): Crew =>
-    new QueueCrew(redis, version, store, server);
+    new QueueCrew(redis, version, store, server, slowAtLeast);

@@ -42,9 +42,14 @@ async function startRedis(): Promise<ChildProcess> {
   return child;
 }
 
-/** A machine that joins in. */
-async function join_in(name: string): Promise<ChildProcess> {
-  const child = spawn(process.execPath, [COMMAND, 'work', '--data', join(folder.path, name)], {
+/**
+ * A machine that joins in.
+ * @param room bytes that a file of it may have at most (`prlimit` of util-linux), as on a disk that is full
+ */
+async function join_in(name: string, room?: number): Promise<ChildProcess> {
+  const line = [process.execPath, COMMAND, 'work', '--data', join(folder.path, name)];
+  const [program, ...args] = room === undefined ? line : ['prlimit', `--fsize=${room}`, ...line];
+  const child = spawn(program!, args, {
     env: { ...process.env, FRESH_REEL_REDIS: `redis://127.0.0.1:${port}` },
   });
   started.push(child);
@@ -77,12 +82,15 @@ afterAll(async () => {
   folder.remove();
 });
 
+const WISH = { size: '192x108', rate: '12', codec: 'ffv1' };
+/** The frames of the film that one machine makes. */
+let whole: string[];
+
 it('two machines make a film; one is killed, Redis loses all it knew, and the frames are those of one machine', async () => {
   const { builtVersion } = await import('../built');
   const version = await builtVersion();
-  const wish = { size: '192x108', rate: '12', codec: 'ffv1' };
   const alone = await serveRenders({ folder: join(folder.path, 'alone') });
-  const one = (await (await order(alone, reelOf(15), wish)).json()) as RenderState;
+  const one = (await (await order(alone, reelOf(15), WISH)).json()) as RenderState;
 
   let address = '';
   const serving = await serveRenders({
@@ -92,10 +100,10 @@ it('two machines make a film; one is killed, Redis loses all it knew, and the fr
   address = serving.address;
   const [first, second] = await Promise.all([join_in('first'), join_in('second')]);
   await heard(alone, one.id);
-  const whole = framesOf(await film(alone, one.id, join(folder.path, 'alone.mkv')));
+  whole = framesOf(await film(alone, one.id, join(folder.path, 'alone.mkv')));
   await alone.app.close();
 
-  const { id, count } = (await (await order(serving, reelOf(15), wish)).json()) as RenderState;
+  const { id, count } = (await (await order(serving, reelOf(15), WISH)).json()) as RenderState;
   expect(whole.length).toBe(count);
   await reached(serving, id, 30);
   await kill(first);
@@ -110,7 +118,43 @@ it('two machines make a film; one is killed, Redis loses all it knew, and the fr
   second.kill('SIGTERM');
   expect(await gone).toBe(0);
   // Nor does a server wait for it that is closed in the middle of a render.
-  await order(serving, reelOf(15), { ...wish, rate: '24' });
+  await order(serving, reelOf(15), { ...WISH, rate: '24' });
   await new Promise((resolve) => setTimeout(resolve, 300));
+  await serving.app.close();
+}, 120_000);
+
+it('a machine that stands still in the middle of a range is not waited for', async () => {
+  const { builtVersion } = await import('../built');
+  redis = await startRedis();
+  let address = '';
+  const serving = await serveRenders({
+    folder: join(folder.path, 'slow'),
+    crew: crewOn(`redis://127.0.0.1:${port}`, await builtVersion(), () => address, 2000),
+  });
+  address = serving.address;
+  const [still] = await Promise.all([join_in('still'), join_in('going')]);
+  const { id, count } = (await (await order(serving, reelOf(15), WISH)).json()) as RenderState;
+  await reached(serving, id, 10);
+  still.kill('SIGSTOP');
+  expect((await heard(serving, id)).at(-1)).toMatchObject({ state: 'done', frames: count });
+  expect(framesOf(await film(serving, id, join(folder.path, 'slow.mkv')))).toEqual(whole);
+  await serving.app.close();
+}, 120_000);
+
+// The queue still holds ranges that the server before asked for, and that are the same: they are none of this one's.
+it('a machine whose disk is full gives its range back, and rests', async () => {
+  const { builtVersion } = await import('../built');
+  let address = '';
+  const serving = await serveRenders({
+    folder: join(folder.path, 'room'),
+    crew: crewOn(`redis://127.0.0.1:${port}`, await builtVersion(), () => address),
+  });
+  address = serving.address;
+  const full = await join_in('full', 1000);
+  const { id, count } = (await (await order(serving, reelOf(15), WISH)).json()) as RenderState;
+  await says(full, 'cannot work, and rests');
+  await join_in('empty');
+  expect((await heard(serving, id)).at(-1)).toMatchObject({ state: 'done', frames: count });
+  expect(framesOf(await film(serving, id, join(folder.path, 'room.mkv')))).toEqual(whole);
   await serving.app.close();
 }, 120_000);

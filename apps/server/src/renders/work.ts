@@ -3,7 +3,8 @@ import { mkdir, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
-import { type Job, Worker } from 'bullmq';
+import { messageOf } from '@fresh-reel/core';
+import { DelayedError, type Job, Worker } from 'bullmq';
 import { builtVersion } from '../built';
 import { CommandError, parsedArgs, TEXT, USAGE } from '../cli/command';
 import { writeHashed } from '../hashed';
@@ -41,6 +42,17 @@ export function parseWorkCommand(
 /** Milliseconds after which a machine that says nothing counts as gone, and its range goes to another. */
 const SILENT = 10_000;
 const pause = (ms: number) => new Promise<false>((resolve) => setTimeout(resolve, ms, false));
+/** Milliseconds that a machine which cannot work rests, while others take what it gave back. */
+const REST = 10_000;
+/** Milliseconds until a range that was given back is taken again. */
+const GIVEN_BACK = 500;
+/** Faults of this machine and of no range: its disk is full or cannot be written, or it has no more files or memory. */
+const OWN_FAULTS = ['ENOSPC', 'EDQUOT', 'EFBIG', 'EROFS', 'EIO', 'EACCES', 'EMFILE', 'ENFILE', 'ENOMEM'];
+
+const isOwnFault = (error: unknown): boolean =>
+  OWN_FAULTS.includes((error as NodeJS.ErrnoException).code ?? '') ||
+  /No space left on device/.test(messageOf(error));
+
 /** Milliseconds between words of how far a range is. */
 const WORD_EVERY = 500;
 
@@ -59,10 +71,19 @@ export async function work(
   const headers: Record<string, string> = token ? { Authorization: `Bearer ${token}` } : {};
   const version = await builtVersion();
   let making = false;
-  const range = async (job: Job<RangeTask>) => {
+  const range = async (job: Job<RangeTask>, token?: string) => {
     making = true;
     try {
       await makeRange(job);
+    } catch (error) {
+      if (!isOwnFault(error)) throw error;
+      // Others make it. This one would take all ranges, one after the other, and make none.
+      say(`cannot work, and rests: ${messageOf(error)}`);
+      await worker.pause(true);
+      const rested = setTimeout(() => !stop.aborted && worker.resume(), REST);
+      stop.addEventListener('abort', () => clearTimeout(rested), { once: true });
+      await job.moveToDelayed(Date.now() + GIVEN_BACK, token);
+      throw new DelayedError();
     } finally {
       making = false;
     }

@@ -1,5 +1,5 @@
 import { usePathname } from 'expo-router';
-import { type ReactNode, useCallback, useRef } from 'react';
+import { type ReactNode, useCallback, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { openNewer, useHasNewer } from '../offline/offline';
 import { useIsBusy, useRenderJobs } from '../render/jobs';
@@ -73,12 +73,25 @@ export function Place({ title, beside, children, testID, broad }: Props) {
 function Newer() {
   const newer = useHasNewer();
   const busy = useIsBusy();
+  const [opening, setOpening] = useState(false);
   if (!newer || busy) return null;
+  const open = () => {
+    setOpening(true);
+    openNewer();
+  };
   return (
     <Banner
       kind="info"
       testID="newer"
-      action={<Button title="Open it" small onPress={openNewer} testID="open-newer" />}
+      action={
+        <Button
+          title={opening ? 'Opening…' : 'Open it'}
+          small
+          disabled={opening}
+          onPress={open}
+          testID="open-newer"
+        />
+      }
     >
       A newer Fresh Reel is ready. What you have made stays as it is.
     </Banner>
