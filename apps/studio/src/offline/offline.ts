@@ -2,18 +2,7 @@ import { useSyncExternalStore } from 'react';
 
 /** A newer version of the app that is ready to be opened. */
 let newer: ServiceWorker | 'taken' | undefined;
-
-/** Whether this tab asked for the newer version: remembered over a reload that was too early for it. */
-const asked = {
-  key: 'newer-asked',
-  get: () => sessionStorage.getItem(asked.key) !== null,
-  set: () => sessionStorage.setItem(asked.key, '1'),
-  forget: () => sessionStorage.removeItem(asked.key),
-};
-
-/** Milliseconds until the page lets go of what still comes to it: a newer version waits for that, minutes if need be. */
-const PATIENCE = 3000;
-
+let asked = false;
 const listeners = new Set<() => void>();
 
 function found(what: ServiceWorker | 'taken'): void {
@@ -29,11 +18,7 @@ export async function keepOffline(): Promise<void> {
   const registration = await serviceWorker.register('/sw.js');
   // One that is there while no other runs is the first of all.
   const look = () => registration.waiting && begun && found(registration.waiting);
-  if (asked.get() && registration.waiting) registration.waiting.postMessage('renew');
-  else {
-    asked.forget();
-    look();
-  }
+  look();
   registration.addEventListener('updatefound', () => {
     const coming = registration.installing;
     coming?.addEventListener('statechange', () => coming.state === 'installed' && look());
@@ -44,23 +29,16 @@ export async function keepOffline(): Promise<void> {
   });
   serviceWorker.addEventListener('controllerchange', () => {
     // The first one takes over without a word; a newer one was asked for, here or in another tab.
-    if (asked.get()) {
-      asked.forget();
-      location.reload();
-    } else if (begun) found('taken');
+    if (asked) location.reload();
+    else if (begun) found('taken');
   });
 }
 
 /** Opens the newer version. */
 export function openNewer(): void {
-  if (newer === undefined) return;
-  if (newer === 'taken') {
-    location.reload();
-    return;
-  }
-  asked.set();
-  newer.postMessage('renew');
-  setTimeout(() => location.reload(), PATIENCE);
+  asked = true;
+  if (newer === 'taken') location.reload();
+  else newer?.postMessage('renew');
 }
 
 const subscribe = (listener: () => void) => {
