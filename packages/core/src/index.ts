@@ -294,6 +294,7 @@ export {
   filmOfEnding,
   PICTURE_KINDS,
   type PictureKind,
+  pictureEnding,
   picturesOfCodec,
 } from './render/films';
 export { groupLength, groupsOf } from './render/groups';

@@ -10,6 +10,7 @@ import {
   type FilmCodec,
   filmFacts,
   type PictureKind,
+  pictureEnding,
   picturesOfCodec,
   type Rate,
   rateText,
@@ -307,10 +308,9 @@ export async function joinFilm(
 /** A film that is numbered pictures in a zip: what makes them, in a folder beside it. */
 function zippedPictures({ codec, size, rate, alpha, out, number }: FilmPlan): PicturesPlan | undefined {
   const pictures = picturesOfCodec(codec);
-  const ending = pictures === 'tiff' ? 'tiff' : 'png';
-  return (
-    pictures && { pictures, size, rate, alpha, number, out: join(`${out}.pictures`, `frame_%05d.${ending}`) }
-  );
+  if (!pictures) return undefined;
+  const name = `frame_%05d.${pictureEnding(pictures)}`;
+  return { pictures, size, rate, alpha, number, out: join(`${out}.pictures`, name) };
 }
 
 /** Puts the files of a folder into a zip, each as it is, in order. */
@@ -337,12 +337,17 @@ export class FilmFile {
   private readonly ffmpeg: ChildProcess;
   private readonly ended: Promise<void>;
   private complaint = '';
-  /** Numbered pictures, where that is what is written. */
-  private readonly pictures: PicturesPlan | undefined;
+  /** Whether channels go in with 16 bits: those of numbered pictures. */
+  private readonly wide: boolean;
+  /** The folder of pictures that go into a zip. */
+  private readonly zipped: string | undefined;
 
   constructor(private readonly plan: FilmPlan | PicturesPlan) {
-    this.pictures = 'pictures' in plan ? plan : zippedPictures(plan);
-    const args = this.pictures ? pictureArguments(this.pictures) : filmArguments(plan as FilmPlan);
+    const inZip = 'pictures' in plan ? undefined : zippedPictures(plan);
+    this.wide = 'pictures' in plan || inZip !== undefined;
+    this.zipped = inZip && dirname(inZip.out);
+    const args =
+      'pictures' in plan ? pictureArguments(plan) : inZip ? pictureArguments(inZip) : filmArguments(plan);
     if (this.zipped) mkdirSync(this.zipped);
     this.ffmpeg = spawn('ffmpeg', args, { stdio: ['pipe', 'ignore', 'pipe'] });
     this.ffmpeg.stderr!.on('data', (bytes: Buffer) => {
@@ -359,11 +364,6 @@ export class FilmFile {
     this.input.on('error', () => undefined);
   }
 
-  /** The folder of pictures that go into a zip. */
-  private get zipped(): string | undefined {
-    return this.pictures && this.pictures !== this.plan ? dirname(this.pictures.out) : undefined;
-  }
-
   private get input(): Writable {
     return this.ffmpeg.stdin!;
   }
@@ -374,7 +374,7 @@ export class FilmFile {
    * @throws {Error} with what ffmpeg said, when it has given up
    */
   async write(rgba: Uint8ClampedArray): Promise<void> {
-    const { buffer, byteOffset, byteLength } = this.pictures ? widened(rgba) : rgba;
+    const { buffer, byteOffset, byteLength } = this.wide ? widened(rgba) : rgba;
     if (this.input.write(Buffer.from(buffer, byteOffset, byteLength))) return;
     // A pipe that broke says less than ffmpeg, which broke it.
     const drained = once(this.input, 'drain').then(

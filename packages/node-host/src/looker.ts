@@ -1,4 +1,4 @@
-import { type Looker, lookerOf, ReelScene } from '@fresh-reel/core';
+import { type Looker, lookerOf, type Op, ReelScene } from '@fresh-reel/core';
 import type { NodeStudio } from './studio';
 import { createNodeSurface } from './surface';
 
@@ -7,14 +7,15 @@ const LEAST_SIDE = 320;
 
 /** Paints frames to be looked at. */
 export const nodeLooker = (studio: NodeStudio): Looker =>
-  lookerOf(
-    (reel) => new ReelScene(reel, studio),
-    async (moments, { width, height }, frame) => {
-      // What is looked at small is decoded small: a clip may show larger than the frame.
-      studio.keepClipsTo(Math.max(LEAST_SIDE, 2 * Math.max(width, height)));
+  lookerOf((reel, { width, height }) => {
+    const scene = new ReelScene(reel, studio);
+    const surface = createNodeSurface(width, height);
+    // What is looked at small is decoded small: a clip may show larger than the frame.
+    studio.keepClipsTo(Math.max(LEAST_SIDE, 2 * Math.max(width, height)));
+    const paint = async (moments: readonly (readonly Op[])[]) => {
       await studio.framesReady(moments);
-      const surface = createNodeSurface(width, height);
-      studio.painter.paintMoments(moments, surface, frame);
+      studio.painter.paintMoments(moments, surface, scene.frame);
       return surface.context.getImageData(0, 0, width, height).data;
-    },
-  );
+    };
+    return { scene, paint };
+  });

@@ -9,6 +9,7 @@ import {
   frameOfTimecode,
   MixRender,
   messageOf,
+  pictureEnding,
   type Rate,
   type ReelScene,
   secondsAt,
@@ -102,7 +103,7 @@ export async function renderReel(
       await rename(out, path);
       await rm(work, { recursive: true, force: true });
     } else {
-      const ending = pictures === 'tiff' ? 'tiff' : 'png';
+      const ending = pictureEnding(pictures);
       if (pictures) {
         const pattern = sequenceName(paint.stem, 0, stretch.count).replace(
           /(0*)1\.png$/,

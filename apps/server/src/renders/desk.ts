@@ -245,10 +245,7 @@ export class RenderDesk {
     const { alpha, timecode } = filmTerms(wish, codec, scene.transparent, rate);
     const { version } = this.options;
     return {
-      paint: {
-        ...{ codec, size, rate, alpha, from, count, version },
-        ...(wish.number === undefined ? {} : { number: wish.number }),
-      },
+      paint: { codec, size, rate, alpha, number: wish.number, from, count, version },
       fileName,
       timecode,
     };

@@ -131,10 +131,7 @@ export type RangeOrder = z.infer<typeof orderSchema>;
 export function pieceKey({ paint, first, count }: RangeOrder): string {
   const { version, document, codec, alpha, number, from, size, rate } = paint;
   const frame = [size.width, size.height, rate.num, rate.den];
-  const numbered = number === undefined ? [] : [number];
-  return sha256(
-    JSON.stringify([version, document, codec, alpha, ...frame, from + first, count, ...numbered]),
-  );
+  return sha256(JSON.stringify([version, document, codec, alpha, number, ...frame, from + first, count]));
 }
 
 export const sha256 = (data: string | Uint8Array): string => createHash('sha256').update(data).digest('hex');

@@ -14,6 +14,7 @@ import {
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { openSounds } from '../media/decode/soundReader';
 import { soundCodec } from './canEncode';
+import { typeOf } from './fileTypes';
 import { filmSink, type GroupMaker, type GroupSink, pictureSink, soundSink } from './groupSink';
 import { type Journal, openJournal, type WrittenGroup } from './journal';
 import type { FromRender, ToRender } from './messages';
@@ -25,20 +26,6 @@ const tell = (message: FromRender) => postMessage(message);
 let stopped = false;
 
 class Stopped extends Error {}
-
-const MIME = {
-  mp4: 'video/mp4',
-  webm: 'video/webm',
-  'mp4-hevc': 'video/mp4',
-  'mp4-av1': 'video/mp4',
-  'webm-av1': 'video/webm',
-  'png-sequence': 'application/zip',
-  'moving-webp': 'image/webp',
-  'moving-png': 'image/png',
-  'moving-gif': 'image/gif',
-  png: 'image/png',
-  wav: 'audio/wav',
-} as const;
 
 const isFilm = ({ format }: RenderPlan) => browserFilm(format) !== undefined;
 
@@ -112,7 +99,7 @@ async function render({ job, painters, journal: name }: Start): Promise<void> {
     journal?.close();
     for (const sound of sounds?.values() ?? []) sound.close();
   }
-  const finished = await file.finish(MIME[plan.format]);
+  const finished = await file.finish(typeOf(plan.format));
   tell({
     type: 'done',
     frames: plan.count,

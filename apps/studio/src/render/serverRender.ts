@@ -1,7 +1,6 @@
 import {
   FILM_CODECS,
   type FilmCodec,
-  filmFacts,
   messageOf,
   type Reel,
   type RenderPlan,
@@ -9,6 +8,7 @@ import {
 } from '@fresh-reel/core';
 import { z } from 'zod';
 import type { Conducted } from './conduct';
+import { typeOf } from './fileTypes';
 import type { FromRender } from './messages';
 import { storeStream } from './storeFile';
 
@@ -34,16 +34,6 @@ const stateSchema = z.object({
   count: z.number(),
   message: z.string().optional(),
 });
-
-const TYPES: Readonly<Record<string, string>> = {
-  mp4: 'video/mp4',
-  mov: 'video/quicktime',
-  mkv: 'video/matroska',
-  webm: 'video/webm',
-  gif: 'image/gif',
-  webp: 'image/webp',
-  zip: 'application/zip',
-};
 
 /** Milliseconds without a word after which the server counts as gone. */
 const PATIENCE = 60_000;
@@ -97,8 +87,8 @@ async function make(
     await ended(id, (frames) => tell({ type: 'progress', frames }), signal);
     const film = await fetch(`${RENDERS}/${id}/result`, { signal });
     if (!film.ok || !film.body) throw new Error(await faultOf(film));
-    const type = TYPES[filmFacts(plan.format).endings[0]!]!;
-    tell({ type: 'done', frames: plan.count, ...(await storeStream(film.body, plan.fileName, type)) });
+    const stored = await storeStream(film.body, plan.fileName, typeOf(plan.format));
+    tell({ type: 'done', frames: plan.count, ...stored });
   } finally {
     letGo();
   }

@@ -1,4 +1,12 @@
-import { hearReel, type Looker, lookAtWords, lookerOf, lookForFlashes, messageOf } from '@fresh-reel/core';
+import {
+  hearReel,
+  type Looker,
+  lookAtWords,
+  lookerOf,
+  lookForFlashes,
+  messageOf,
+  type Op,
+} from '@fresh-reel/core';
 import { surfaceOf } from '../engine/browserStudio';
 import { openSounds } from '../media/decode/soundReader';
 import { askForPicture, pictureGiven, SuppliedStudio } from './suppliedStudio';
@@ -32,14 +40,15 @@ const LONGEST_SIDE = 1440;
 
 /** Paints frames to be looked at. */
 const workerLooker = (studio: SuppliedStudio): Looker =>
-  lookerOf(
-    (reel) => studio.sceneOf(reel),
-    async (moments, { width, height }, frame) => {
-      const surface = surfaceOf(new OffscreenCanvas(width, height));
-      await studio.paint(moments, surface, frame);
+  lookerOf((reel, { width, height }) => {
+    const scene = studio.sceneOf(reel);
+    const surface = surfaceOf(new OffscreenCanvas(width, height));
+    const paint = async (moments: readonly (readonly Op[])[]) => {
+      await studio.paint(moments, surface, scene.frame);
       return surface.context.getImageData(0, 0, width, height).data;
-    },
-  );
+    };
+    return { scene, paint };
+  });
 
 /** Paints some frames, each told as soon as it is there. */
 async function stills({ supplies, size, frames }: Extract<ToSurvey, { type: 'stills' }>): Promise<void> {

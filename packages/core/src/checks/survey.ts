@@ -12,21 +12,24 @@ export interface Looker {
   frames(reel: Reel, size: Size, numbers: readonly number[]): AsyncIterable<Uint8ClampedArray>;
 }
 
+/** What paints frames of one reel at one size. */
+interface FramePainter {
+  readonly scene: ReelScene;
+  /** @returns straight sRGB pixels */
+  readonly paint: (moments: readonly (readonly Op[])[]) => Promise<Uint8ClampedArray>;
+}
+
 /**
  * Looks at frames by what paints them; one that shows the same as the one before is not painted anew.
- * @param paint paints moments at a size, and gives straight sRGB pixels
+ * @param begin makes ready what all of the frames need
  */
-export const lookerOf = (
-  sceneOf: (reel: Reel) => ReelScene,
-  paint: (moments: readonly (readonly Op[])[], size: Size, frame: Size) => Promise<Uint8ClampedArray>,
-): Looker => ({
+export const lookerOf = (begin: (reel: Reel, size: Size) => FramePainter): Looker => ({
   async *frames(reel, size, numbers) {
-    const scene = sceneOf(reel);
+    const { scene, paint } = begin(reel, size);
     let last: { moments: readonly (readonly Op[])[]; rgba: Uint8ClampedArray } | undefined;
     for (const number of numbers) {
       const moments = scene.subFrames(number, reel.rate).map((f) => f.ops);
-      if (!last || !sameMoments(last.moments, moments))
-        last = { moments, rgba: await paint(moments, size, scene.frame) };
+      if (!last || !sameMoments(last.moments, moments)) last = { moments, rgba: await paint(moments) };
       yield last.rgba;
     }
   },

@@ -33,6 +33,10 @@ const film = (
   ...more,
 });
 
+/** What is known of films that are kept as pictures are. */
+const AS_PICTURES = { alpha: true, sound: false, even: false } as const;
+const IN_A_ZIP = 'numbered pictures in a zip, no sound, keeps transparency';
+
 /** Kinds of film that a machine with ffmpeg writes. */
 export const FILMS = {
   h264: film('MP4, H.264', ['mp4', 'mov'], 'H.264 with AAC: plays everywhere'),
@@ -52,14 +56,10 @@ export const FILMS = {
   vp9: film('WebM, VP9', ['webm'], 'VP9 with Opus: for the web, keeps transparency', { alpha: true }),
   av1: film('MP4, AV1', ['mp4', 'webm', 'mkv'], 'AV1 with Opus: the smallest, for newer players'),
   // Its frames last whole hundredths of a second; players show those of one hundredth ten times as long.
-  gif: film('GIF', ['gif'], 'for previews, no sound', { alpha: true, sound: false, even: false, most: 50 }),
-  webp: film('Animated WebP', ['webp'], 'for previews, no sound', { alpha: true, sound: false, even: false }),
-  png16: film('PNG sequence, 16 bits', ['zip'], 'numbered pictures in a zip, no sound, keeps transparency', {
-    ...{ alpha: true, sound: false, even: false },
-  }),
-  tiff: film('TIFF sequence, 16 bits', ['zip'], 'numbered pictures in a zip, no sound, keeps transparency', {
-    ...{ alpha: true, sound: false, even: false },
-  }),
+  gif: film('GIF', ['gif'], 'for previews, no sound', { ...AS_PICTURES, most: 50 }),
+  webp: film('Animated WebP', ['webp'], 'for previews, no sound', AS_PICTURES),
+  png16: film('PNG sequence, 16 bits', ['zip'], IN_A_ZIP, AS_PICTURES),
+  tiff: film('TIFF sequence, 16 bits', ['zip'], IN_A_ZIP, AS_PICTURES),
 } as const;
 
 export type FilmCodec = keyof typeof FILMS;
@@ -77,6 +77,9 @@ export function filmOfEnding(ending: string, transparent: boolean): FilmCodec | 
 /** Kinds of numbered pictures that a machine with ffmpeg writes, besides PNGs of 8 bits. */
 export const PICTURE_KINDS = ['png16', 'tiff'] as const satisfies readonly FilmCodec[];
 export type PictureKind = (typeof PICTURE_KINDS)[number];
+
+/** The ending of numbered pictures; of PNGs of 8 bits, when no kind is named. */
+export const pictureEnding = (kind?: PictureKind): string => (kind === 'tiff' ? 'tiff' : 'png');
 
 /** Which kind of numbered pictures a codec makes, if it does: they lie in a zip. */
 export const picturesOfCodec = (codec: FilmCodec): PictureKind | undefined =>

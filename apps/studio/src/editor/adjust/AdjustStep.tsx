@@ -17,6 +17,7 @@ import { useBrand } from '../../storage/queries';
 import { FRAME_SHAPES } from '../../templates/facts';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
+import { Part } from '../../ui/Part';
 import { Radio, RadioGroup } from '../../ui/RadioGroup';
 import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
@@ -40,10 +41,7 @@ export function AdjustStep() {
   const groups = [...new Set(template.controls.map((c) => c.group))];
   return (
     <View style={styles.all}>
-      <View style={styles.group}>
-        <Txt kind="lead" level={2}>
-          Looks
-        </Txt>
+      <Part title="Looks">
         <RadioGroup
           label="Looks"
           ids={template.looks.map((l) => l.id)}
@@ -109,11 +107,8 @@ export function AdjustStep() {
             )}
           </View>
         )}
-      </View>
-      <View style={styles.group}>
-        <Txt kind="lead" level={2}>
-          Frame
-        </Txt>
+      </Part>
+      <Part title="Frame">
         <Choice
           label="Shape of the frame"
           testID="frame-shape"
@@ -124,7 +119,7 @@ export function AdjustStep() {
             settle();
           }}
         />
-      </View>
+      </Part>
       <View style={styles.start}>
         <Button
           title="Another template"
@@ -134,22 +129,16 @@ export function AdjustStep() {
         />
       </View>
       {groups.map((group) => (
-        <View key={group} style={styles.group}>
-          <Txt kind="lead" level={2}>
-            {group}
-          </Txt>
+        <Part key={group} title={group}>
           {template.controls
             .filter((c) => c.group === group)
             .map((control) => (
               <ControlRow key={control.id} control={control} />
             ))}
-        </View>
+        </Part>
       ))}
       {canBeFlat(template) && (
-        <View style={styles.group}>
-          <Txt kind="lead" level={2}>
-            Depth
-          </Txt>
+        <Part title="Depth">
           <Toggle
             label="Sides of letters, and a soft distance"
             value={!fill.flat}
@@ -162,7 +151,7 @@ export function AdjustStep() {
           <Txt kind="small" tone="quiet">
             Flat and sharp takes less time to paint.
           </Txt>
-        </View>
+        </Part>
       )}
       {comparing && <LooksBeside onClose={() => setComparing(false)} />}
       {swapping && <AnotherTemplate onClose={() => setSwapping(false)} />}
@@ -181,7 +170,6 @@ const isColour = (value: unknown): value is string => typeof value === 'string' 
 
 const styles = StyleSheet.create({
   all: { gap: 28 },
-  group: { gap: 10 },
   looks: { flexDirection: 'row', flexWrap: 'wrap', gap: 10 },
   look: {
     padding: 8,

@@ -1,7 +1,7 @@
 import { NAME_PARTS, namesFault, USUAL_NAMES } from '@fresh-reel/core';
 import { useState } from 'react';
-import { StyleSheet, View } from 'react-native';
 import { Field } from '../../ui/Field';
+import { Part } from '../../ui/Part';
 import { Txt } from '../../ui/Txt';
 import { useReelEditor } from '../session/useReelEditor';
 
@@ -24,10 +24,7 @@ export function NamesPart({ names, nameOf, onChange }: Props) {
     if (usual || !namesFault(reel, wanted)) onChange(usual ? undefined : wanted);
   };
   return (
-    <View style={styles.all}>
-      <Txt kind="lead" level={2}>
-        Name
-      </Txt>
+    <Part title="Name">
       <Field
         label="How files are named"
         hideLabel
@@ -44,8 +41,6 @@ export function NamesPart({ names, nameOf, onChange }: Props) {
       <Txt kind="small" tone="quiet" testID="output-name">
         {`${nameOf(fault || typed.trim() === '' ? names : typed.trim())}. ${NAME_PARTS.map((p) => `{${p}}`).join(' ')} and the names of slots in braces are filled in.`}
       </Txt>
-    </View>
+    </Part>
   );
 }
-
-const styles = StyleSheet.create({ all: { gap: 10 } });

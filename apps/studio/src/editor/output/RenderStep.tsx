@@ -37,6 +37,7 @@ import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { NumberRow } from '../../ui/NumberRow';
+import { Part } from '../../ui/Part';
 import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
 import { bytesText, secondsText, waitText } from '../../ui/units';
@@ -124,10 +125,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   };
   return (
     <View style={styles.all}>
-      <View style={styles.group}>
-        <Txt kind="lead" level={2}>
-          File
-        </Txt>
+      <Part title="File">
         <FormatPart
           format={format}
           onChange={(f) => choose({ format: f })}
@@ -141,12 +139,9 @@ export function RenderStep({ surface, onShow, heard }: Props) {
             {support.why}
           </Banner>
         )}
-      </View>
+      </Part>
       {seen && format !== 'png' && (
-        <View style={styles.group}>
-          <Txt kind="lead" level={2}>
-            Draft or final
-          </Txt>
+        <Part title="Draft or final">
           <Choice
             label="Draft or final"
             testID="output-draft"
@@ -162,13 +157,10 @@ export function RenderStep({ surface, onShow, heard }: Props) {
               ? `To look over, and quickly: at ${first ? `${first.plan.width} × ${first.plan.height}` : 'half the size'}, without motion blur, its soft parts plainer.`
               : 'In full, for the film.'}
           </Txt>
-        </View>
+        </Part>
       )}
       {seen && (
-        <View style={styles.group}>
-          <Txt kind="lead" level={2}>
-            Size
-          </Txt>
+        <Part title="Size">
           <Choice
             label="Size in pixels"
             testID="output-size"
@@ -179,13 +171,10 @@ export function RenderStep({ surface, onShow, heard }: Props) {
             }))}
             onChange={(v) => choose({ side: Number(v) })}
           />
-        </View>
+        </Part>
       )}
       {format !== 'png' && (
-        <View style={styles.group}>
-          <Txt kind="lead" level={2}>
-            Frames a second
-          </Txt>
+        <Part title="Frames a second">
           <Choice
             label="Frames a second"
             testID="output-rate"
@@ -201,7 +190,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
               ? '59.94 is what smooth titles usually go out at.'
               : 'Match the footage it will lie over.'}
           </Txt>
-        </View>
+        </Part>
       )}
       {format !== 'png' && (
         <ExtentPart
@@ -221,10 +210,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
         onChange={(names) => choose({ names })}
       />
       {seen && (
-        <View style={styles.group}>
-          <Txt kind="lead" level={2}>
-            Motion blur
-          </Txt>
+        <Part title="Motion blur">
           <Choice
             label="Motion blur"
             testID="motion-blur"
@@ -256,7 +242,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
               ? 'Each frame is the mean of so many moments: 8 is reasonable, 12 to 20 finer.'
               : 'Off: each frame is one sharp moment, the quickest to render.'}
           </Txt>
-        </View>
+        </Part>
       )}
       {heard && (
         <SoundPart
@@ -301,20 +287,14 @@ export function RenderStep({ surface, onShow, heard }: Props) {
         />
       </View>
       {jobs.length > 0 && (
-        <View style={styles.group}>
-          <Txt kind="lead" level={2}>
-            Renders of this reel
-          </Txt>
+        <Part title="Renders of this reel">
           {jobs.map((job) => (
             <JobRow key={job.id} job={job} />
           ))}
-        </View>
+        </Part>
       )}
       {graphicsOf(reel).length > 0 && (
-        <View style={styles.group}>
-          <Txt kind="lead" level={2}>
-            By a table
-          </Txt>
+        <Part title="By a table">
           <Txt tone="quiet">
             A film for each row of a table: sixteen straps for sixteen people. Or a title for each, in this
             reel.
@@ -328,15 +308,12 @@ export function RenderStep({ surface, onShow, heard }: Props) {
             />
           </View>
           {table && <TableSheet format={format} onClose={() => setTable(false)} />}
-        </View>
+        </Part>
       )}
       {graphicsOf(reel).length > 0 && (
         <ForOtherTools reel={reel} ending={formatFacts(seen ? format : 'webm').extension} size={size} />
       )}
-      <View style={styles.group}>
-        <Txt kind="lead" level={2}>
-          Reel file
-        </Txt>
+      <Part title="Reel file">
         <Txt tone="quiet">
           All of this reel with its pictures, in one file: to keep, to hand on, or to render from the command
           line.
@@ -349,7 +326,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
             testID="save-reel-file"
           />
         </View>
-      </View>
+      </Part>
     </View>
   );
 }

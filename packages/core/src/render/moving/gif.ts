@@ -30,7 +30,8 @@ export class GifFrames {
     this.before = now;
     if (kept?.every((k) => k === 1)) return undefined;
     const left = (i: number) => (this.alpha ? rgba[4 * i + 3]! < CLEAR : kept?.[i] === 1);
-    const drawn = this.drawn(now, left);
+    // The pixels that have a colour of their own.
+    const drawn = now.filter((_, i) => !left(i));
     const palette: Palette =
       drawn.length > 0 ? quantize(new Uint8Array(drawn.buffer), COLOURS, { format: 'rgb565' }) : [[0, 0, 0]];
     const clear = palette.length;
@@ -45,11 +46,6 @@ export class GifFrames {
       dispose: this.alpha ? 2 : 1,
     });
     return gif.bytes();
-  }
-
-  /** The pixels that have a colour of their own. */
-  private drawn(pixels: Uint32Array, left: (i: number) => boolean): Uint32Array {
-    return pixels.filter((_, i) => !left(i));
   }
 }
 

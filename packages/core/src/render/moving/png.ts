@@ -1,8 +1,9 @@
 import crc32 from 'crc-32';
+import { joinedBytes } from './bytes';
 
 // Animated PNG: https://www.w3.org/TR/png-3/, sections 5.3 and 11.3.2.6.
 
-const SIGNATURE = 8;
+const SIGNATURE = Uint8Array.of(137, 80, 78, 71, 13, 10, 26, 10);
 
 interface Chunk {
   readonly name: string;
@@ -10,17 +11,11 @@ interface Chunk {
 }
 
 function chunk(name: string, ...parts: readonly Uint8Array[]): Uint8Array {
-  const length = parts.reduce((sum, p) => sum + p.byteLength, 0);
-  const bytes = new Uint8Array(12 + length);
+  const bytes = joinedBytes([new Uint8Array(4), new TextEncoder().encode(name), ...parts, new Uint8Array(4)]);
   const view = new DataView(bytes.buffer);
-  view.setUint32(0, length);
-  bytes.set(new TextEncoder().encode(name), 4);
-  let at = 8;
-  for (const part of parts) {
-    bytes.set(part, at);
-    at += part.byteLength;
-  }
-  view.setInt32(at, crc32.buf(bytes.subarray(4, at)));
+  const end = bytes.byteLength - 4;
+  view.setUint32(0, end - 8);
+  view.setInt32(end, crc32.buf(bytes.subarray(4, end)));
   return bytes;
 }
 
@@ -33,7 +28,7 @@ const numbers = (...values: readonly number[]): Uint8Array => {
 function chunksOf(png: Uint8Array): Chunk[] {
   const view = new DataView(png.buffer, png.byteOffset, png.byteLength);
   const chunks: Chunk[] = [];
-  for (let at = SIGNATURE; at + 12 <= png.byteLength; ) {
+  for (let at = SIGNATURE.byteLength; at + 12 <= png.byteLength; ) {
     const length = view.getUint32(at);
     const name = String.fromCharCode(...png.subarray(at + 4, at + 8));
     chunks.push({ name, data: png.subarray(at + 8, at + 8 + length) });
@@ -52,14 +47,12 @@ export class PngFrames {
   /** What comes before the frames; written once more when all are there, for it tells how many they are. */
   head(): Uint8Array {
     const header = this.header ?? new Uint8Array(13);
-    const signature = [137, 80, 78, 71, 13, 10, 26, 10];
-    const parts = [
-      Uint8Array.from(signature),
+    return joinedBytes([
+      SIGNATURE,
       chunk('IHDR', header),
       // Played without an end.
       chunk('acTL', numbers(this.frames, 0)),
-    ];
-    return Uint8Array.from(parts.flatMap((p) => [...p]));
+    ]);
   }
 
   /**

@@ -1,4 +1,5 @@
 import type { FrameSize } from '../../documents/reel';
+import { joinedBytes } from './bytes';
 
 // Animated WebP: https://www.rfc-editor.org/rfc/rfc9649, section 2.7.
 
@@ -22,16 +23,6 @@ function putUint24(bytes: Uint8Array, at: number, value: number): void {
   bytes[at + 2] = value >> 16;
 }
 
-function joined(parts: readonly Uint8Array[]): Uint8Array {
-  const all = new Uint8Array(parts.reduce((sum, p) => sum + p.byteLength, 0));
-  let at = 0;
-  for (const part of parts) {
-    all.set(part, at);
-    at += part.byteLength;
-  }
-  return all;
-}
-
 /** Size and content of the RIFF header. @param total bytes of the whole file */
 export function webpLead(total: number): Uint8Array {
   const lead = new Uint8Array(RIFF);
@@ -50,7 +41,7 @@ export function webpHead({ width, height }: FrameSize, alpha: boolean): Uint8Arr
   canvas[0] = 0x02 | (alpha ? 0x10 : 0);
   putUint24(canvas, 4, width - 1);
   putUint24(canvas, 7, height - 1);
-  return joined([webpLead(RIFF), chunk('VP8X', canvas), chunk('ANIM', new Uint8Array(6))]);
+  return joinedBytes([webpLead(RIFF), chunk('VP8X', canvas), chunk('ANIM', new Uint8Array(6))]);
 }
 
 /**
@@ -77,5 +68,5 @@ export function webpFrame(still: Uint8Array, { width, height }: FrameSize, delay
     if (PARTS.includes(text(at))) parts.push(still.subarray(at, end));
     at = end;
   }
-  return chunk('ANMF', joined(parts));
+  return chunk('ANMF', joinedBytes(parts));
 }
