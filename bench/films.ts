@@ -4,12 +4,13 @@ import { execFileSync, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { EMPTY_FILL, newReel, type Reel } from '@fresh-reel/core';
+import { EMPTY_FILL, newReel, openDocument, type Reel, templateKind } from '@fresh-reel/core';
 import { NodeStudio } from '@fresh-reel/node-host';
 import { templateById } from '@fresh-reel/templates';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { batch, parseBatchCommand } from '../apps/server/src/cli/batch';
 import { renderReel } from '../apps/server/src/cli/render';
+import twoLines from './two-lines.json';
 
 const WORDS = ['Ida Brandvik', 'Stunt pilot, Marram Lines Club'] as const;
 const SECONDS = 6;
@@ -33,7 +34,7 @@ export async function besideDrawtext(
     const test = `testsrc2=s=1920x1080:r=25:d=${SECONDS}`;
     ffmpeg('-f', 'lavfi', '-i', test, '-c:v', 'libx264', '-preset', 'fast', '-pix_fmt', 'yuv420p', footage);
     await studio.addFile('sha256:footage', footage);
-    const titled = newReel(templateById('mask-rise'), {
+    const titled = newReel(openDocument(templateKind, twoLines), {
       ...{ id: 'bench', name: 'Bench', now: '2026-06-05T10:00:00Z', shape: 'wide', rate: RATE },
     });
     const length = SECONDS * RATE.num;
@@ -118,7 +119,7 @@ export async function serverToFirstFrame(root: string): Promise<{ listens: numbe
     ...{ id: 'bench', name: 'Bench', now: '2026-06-05T10:00:00Z', shape: 'wide' },
   });
   const begun = performance.now();
-  const server = spawn('npx', ['--no-install', 'tsx', 'apps/server/src/main.ts'], {
+  const server = spawn('node', ['scripts/start.mjs'], {
     cwd: root,
     env: { ...process.env, PORT: String(port), FRESH_REEL_DATA: folder },
     stdio: 'ignore',

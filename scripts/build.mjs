@@ -3,17 +3,8 @@ import { existsSync, readdirSync, statSync } from 'node:fs';
 import { readFile, writeFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { promisify } from 'node:util';
+import { newest } from './newest.mjs';
 import { ensurePackages, root, run, say } from './setup.mjs';
-
-function newest(folder) {
-  let time = 0;
-  for (const entry of readdirSync(folder, { withFileTypes: true })) {
-    if (['node_modules', 'dist', '.expo', 'public', 'built', 'build'].includes(entry.name)) continue;
-    const path = `${folder}/${entry.name}`;
-    time = Math.max(time, entry.isDirectory() ? newest(path) : statSync(path).mtimeMs);
-  }
-  return time;
-}
 
 export async function build(force = false) {
   ensurePackages();

@@ -1,6 +1,5 @@
 #!/usr/bin/env node
-import { register } from 'tsx/esm/api';
+import { bundled } from '../../../scripts/server.mjs';
 
-register();
-const { main } = await import('../src/cli/main.ts');
+const { main } = await import(await bundled('cli'));
 process.exitCode = await main(process.argv.slice(2));

@@ -22,7 +22,7 @@ const version = await builtVersion();
 let reached = settings.address;
 const crew = redis
   ? (await import('./renders/queueCrew')).crewOn(redis, version, () => reached!)
-  : ({ folder }: { folder: string }) => new LocalCrew(folder);
+  : ({ folder }: { folder: string }) => new LocalCrew(folder).readyAhead();
 const desk = await RenderDesk.open({ folder: data, crew, version, limits, metrics }).catch((error: Error) => {
   console.error(error.message);
   process.exit(1);

@@ -1,4 +1,5 @@
-import type { MediaFacts, Picture } from '@fresh-reel/core';
+import type { MediaFacts, Picture, Surface } from '@fresh-reel/core';
+import { ImageData } from '@napi-rs/canvas';
 import { ClipDecoder, type DecodedFrame, type Decoding } from './clipDecoder';
 import { probe } from './ffmpeg';
 import { frameRate, isTurned, pixelAspect } from './footage';
@@ -23,10 +24,18 @@ interface Stream {
   readonly side_data_list?: readonly { readonly rotation?: number }[];
 }
 
+/** A frame that can be painted. */
+type KeptFrame = Pick<DecodedFrame, 'time' | 'until'> & {
+  readonly picture: Picture;
+  readonly surface: Surface;
+};
+
 /** A clip file, decoded by ffmpeg. The frame that shows at a second is the last that began by then, by ffmpeg's times. */
 export class NodeClip {
   private readonly decoders: ClipDecoder[] = [];
-  private kept: (DecodedFrame & { readonly picture: Picture })[] = [];
+  private kept: KeptFrame[] = [];
+  /** Surfaces of frames that are over, as large as those to come. */
+  private free: Surface[] = [];
   private busy: Promise<void> = Promise.resolve();
 
   private constructor(
@@ -65,6 +74,7 @@ export class NodeClip {
       if (width === decoding.width && height === decoding.height) return;
       this.decoding = { ...decoding, width: width!, height: height! };
       this.kept = [];
+      this.free = [];
       this.close();
     });
   }
@@ -99,7 +109,9 @@ export class NodeClip {
       wanted.add(this.keptAt(at));
     }
     const others = this.kept.filter((f) => !wanted.has(f)).slice(-MOST_KEPT);
-    this.kept = this.kept.filter((f) => wanted.has(f) || others.includes(f));
+    const stay = (frame: KeptFrame) => wanted.has(frame) || others.includes(frame);
+    this.free.push(...this.kept.filter((f) => !stay(f)).map((f) => f.surface));
+    this.kept = this.kept.filter(stay);
   }
 
   private async frameFor(at: number): Promise<DecodedFrame> {
@@ -127,13 +139,13 @@ export class NodeClip {
     return decoder;
   }
 
-  private keep(frame: DecodedFrame): void {
+  private keep({ time, until, pixels }: DecodedFrame): void {
     const { width, height } = this.decoding;
-    const surface = createNodeSurface(width, height);
-    const data = surface.context.createImageData(width, height);
-    data.data.set(frame.pixels);
-    surface.context.putImageData(data, 0, 0);
+    const surface = this.free.pop() ?? createNodeSurface(width, height);
+    const bytes = new Uint8ClampedArray(pixels.buffer, pixels.byteOffset, pixels.length);
+    surface.context.putImageData(new ImageData(bytes, width, height), 0, 0);
     const { width: w, height: h } = this.facts;
-    this.kept.push({ ...frame, picture: { image: surface.canvas, width: w, height: h } });
+    // A new picture each time: what the painter keeps goes by it.
+    this.kept.push({ time, until, surface, picture: { image: surface.canvas, width: w, height: h } });
   }
 }

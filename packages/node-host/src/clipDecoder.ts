@@ -16,12 +16,13 @@ export interface Decoding {
 export interface DecodedFrame {
   readonly time: number;
   readonly until: number;
-  readonly pixels: Uint8Array;
+  /** Straight, four bytes each; the decoder's own, which its next frame is read into. */
+  readonly pixels: Buffer;
 }
 
 interface Raw {
   readonly time: number;
-  readonly pixels: Uint8Array;
+  readonly pixels: Buffer;
 }
 
 /**
@@ -41,6 +42,8 @@ export class ClipDecoder {
   private ended = false;
   private current: Raw | undefined;
   private next: Raw | undefined;
+  /** Memory of frames that are over: frames are large, and making room for each takes as long as reading it. */
+  private readonly free: Buffer[] = [];
 
   constructor(
     { path, width, height, decoder }: Decoding,
@@ -61,7 +64,8 @@ export class ClipDecoder {
     this.process.on('error', (error) => {
       this.complaint = error.message;
     });
-    this.frames = framesOf(this.process.stdout!, width * height * 4);
+    const size = width * height * 4;
+    this.frames = framesOf(this.process.stdout!, size, () => this.free.pop() ?? Buffer.allocUnsafeSlow(size));
     const lines = createInterface({ input: this.process.stderr! });
     lines.on('line', (line) => {
       const base = /Parsed_showinfo.*config in time_base: (\d+)\/(\d+)/.exec(line);
@@ -84,7 +88,8 @@ export class ClipDecoder {
   }
 
   /**
-   * The frame that shows at a second, which lies at or after the position: the last one, where the clip is over.
+   * The frame that shows at a second, which lies at or after the position: the last one, where the clip is over. Its
+   * pixels are there until the next is asked for.
    * @returns nothing when it began before this run did
    */
   async frameAt(at: number): Promise<DecodedFrame | undefined> {
@@ -94,6 +99,7 @@ export class ClipDecoder {
       this.next ??= await this.read();
       if (!this.next) return { ...this.current, until: Number.POSITIVE_INFINITY };
       if (this.next.time > at) return { ...this.current, until: this.next.time };
+      this.free.push(this.current.pixels);
       this.current = this.next;
       this.next = undefined;
     }

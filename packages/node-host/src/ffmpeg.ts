@@ -18,18 +18,28 @@ export async function probe(path: string, ...what: readonly string[]): Promise<R
   return JSON.parse(stdout) as Record<string, unknown>;
 }
 
-/** Cuts what ffmpeg writes into frames of so many bytes; what is left at the end is none. They lie in what was read. */
-export async function* framesOf(stream: AsyncIterable<Buffer>, size: number): AsyncGenerator<Buffer> {
-  let parts: Buffer[] = [];
-  let length = 0;
+/**
+ * Cuts what ffmpeg writes into frames of so many bytes; what is left at the end is none.
+ * @param room memory for a frame; new each time, when absent
+ */
+export async function* framesOf(
+  stream: AsyncIterable<Buffer>,
+  size: number,
+  room: () => Buffer = () => Buffer.allocUnsafeSlow(size),
+): AsyncGenerator<Buffer> {
+  let frame: Buffer | undefined;
+  let filled = 0;
   for await (const part of stream) {
-    parts.push(part);
-    length += part.length;
-    if (length < size) continue;
-    let all = Buffer.concat(parts);
-    for (; all.length >= size; all = all.subarray(size)) yield all.subarray(0, size);
-    parts = [all];
-    length = all.length;
+    for (let at = 0; at < part.length; ) {
+      frame ??= room();
+      const taken = part.copy(frame, filled, at);
+      at += taken;
+      filled += taken;
+      if (filled < size) continue;
+      yield frame;
+      frame = undefined;
+      filled = 0;
+    }
   }
 }
 

@@ -341,6 +341,8 @@ export class FilmFile {
   private readonly wide: boolean;
   /** The folder of pictures that go into a zip. */
   private readonly zipped: string | undefined;
+  /** Until the frame before is on its way: the next is painted meanwhile. */
+  private room: Promise<void> = Promise.resolve();
 
   constructor(private readonly plan: FilmPlan | PicturesPlan) {
     const inZip = 'pictures' in plan ? undefined : zippedPictures(plan);
@@ -369,11 +371,12 @@ export class FilmFile {
   }
 
   /**
-   * Takes the next frame.
+   * Takes the next frame, once the one before is on its way; the memory is its own from then on.
    * @param rgba straight, four bytes a pixel
    * @throws {Error} with what ffmpeg said, when it has given up
    */
   async write(rgba: Uint8ClampedArray): Promise<void> {
+    await this.room;
     const { buffer, byteOffset, byteLength } = this.wide ? widened(rgba) : rgba;
     if (this.input.write(Buffer.from(buffer, byteOffset, byteLength))) return;
     // A pipe that broke says less than ffmpeg, which broke it.
@@ -381,7 +384,9 @@ export class FilmFile {
       () => undefined,
       () => this.ended,
     );
-    await Promise.race([drained, this.ended]);
+    this.room = Promise.race([drained, this.ended]);
+    // It is told to the next frame, or at the end.
+    this.room.catch(() => undefined);
   }
 
   /** @throws {Error} with what ffmpeg said */

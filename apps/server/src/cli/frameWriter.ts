@@ -38,11 +38,14 @@ export interface PaintJob {
   readonly onBlack?: boolean;
 }
 
-/** A frame of a render, painted; one like the frame before it is the same surface. */
+/** A frame of a render, painted. */
 export interface PaintedFrame {
   /** Counted from the render's first. */
   readonly index: number;
+  /** What the next frame is painted on as well. */
   readonly surface: Surface;
+  /** Whether it is the frame before it once more. */
+  readonly again: boolean;
 }
 
 /**
@@ -57,17 +60,32 @@ export async function* paintedFrames(
   first: number,
   count: number,
 ): AsyncGenerator<PaintedFrame> {
-  let last: { moments: readonly (readonly Op[])[]; surface: Surface } | undefined;
+  const surface = createNodeSurface(job.size.width, job.size.height);
+  let last: readonly (readonly Op[])[] | undefined;
   for (let index = first; index < first + count; index++) {
     const moments = scene.subFrames(job.from + index, job.rate).map((f) => f.ops);
-    if (!last || !sameMoments(last.moments, moments)) {
+    const again = last !== undefined && sameMoments(last, moments);
+    if (!again) {
       await studio.framesReady(moments);
-      const surface = createNodeSurface(job.size.width, job.size.height);
       studio.painter.paintMoments(moments, surface, scene.frame);
       if (job.onBlack) layOnBlack(surface);
-      last = { moments, surface };
+      last = moments;
     }
-    yield { index, surface: last.surface };
+    yield { index, surface, again };
+  }
+}
+
+/**
+ * The pixels of those frames, for what takes them one after the other.
+ * @throws {Error} when a frame of a clip cannot be had
+ */
+export async function* rawFrames(
+  ...painting: Parameters<typeof paintedFrames>
+): AsyncGenerator<Uint8ClampedArray> {
+  let rgba: Uint8ClampedArray | undefined;
+  for await (const { surface, again } of paintedFrames(...painting)) {
+    if (!rgba || !again) rgba = pixelsOf(surface);
+    yield rgba;
   }
 }
 
@@ -101,10 +119,10 @@ export class FrameWriter {
   async write(first: number, count: number, onFrame: (index: number) => void): Promise<void> {
     const { job } = this;
     const running = new Set<Promise<void>>();
-    let last: { surface: Surface; png: Promise<Buffer> } | undefined;
-    for await (const { index, surface } of paintedFrames(this.studio, this.scene, job, first, count)) {
-      if (last?.surface !== surface) last = { surface, png: pngOf(surface) };
-      const task = last.png
+    let png: Promise<Buffer> | undefined;
+    for await (const { index, surface, again } of paintedFrames(this.studio, this.scene, job, first, count)) {
+      if (!png || !again) png = pngOf(surface);
+      const task = png
         .then((bytes) => writeFile(join(job.folder, sequenceName(job.stem, index, job.count)), bytes))
         .then(() => onFrame(index));
       running.add(task);

@@ -1,6 +1,5 @@
-/** A thread that paints: TypeScript is read as the command line reads it. */
+/** The thread as its source, for tests; what is bundled has it beside itself under the same name. */
 import { register } from 'tsx/esm/api';
 
 register();
-const { paint } = await import('./paintThread.ts');
-await paint();
+await import('./paintThread.ts');

@@ -27,7 +27,7 @@ import {
   whyNoFilm,
 } from '@fresh-reel/node-host';
 import { CommandError, filmWanted, type RenderCommand } from './command';
-import { FrameWriter, type PaintJob, paintedFrames, pixelsOf } from './frameWriter';
+import { FrameWriter, type PaintJob, rawFrames } from './frameWriter';
 import { type OpenedReel, wholeScene, withReel } from './openedReel';
 import { paintOnThreads, threadsFor } from './threads';
 
@@ -221,9 +221,7 @@ async function writeFilm(
   try {
     const threads = threadsFor(count, availableParallelism());
     if (threads > 1) await paintOnThreads(job, threads, (rgba) => take(rgba!));
-    else
-      for await (const { surface } of paintedFrames(studio, scene, job, 0, count))
-        await take(pixelsOf(surface));
+    else for await (const rgba of rawFrames(studio, scene, job, 0, count)) await take(rgba);
     await film.end();
   } catch (error) {
     await film.drop();

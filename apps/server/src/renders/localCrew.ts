@@ -17,6 +17,12 @@ export class LocalCrew implements Crew {
 
   constructor(private readonly folder: string) {}
 
+  /** Starts its first thread before anything is asked of it, so that the first render does not wait for that. */
+  readyAhead(): this {
+    this.idle.push(this.begin());
+    return this;
+  }
+
   async make(order: RangeOrder, onFrame: () => void, signal: AbortSignal): Promise<void> {
     signal.throwIfAborted();
     const worker = this.idle.pop() ?? this.begin();

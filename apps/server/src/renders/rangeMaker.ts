@@ -1,6 +1,6 @@
 import { rm } from 'node:fs/promises';
 import { FilmFile, pieceEnding } from '@fresh-reel/node-host';
-import { paintedFrames, pixelsOf } from '../cli/frameWriter';
+import { rawFrames } from '../cli/frameWriter';
 import { openStudio, type StudioOf } from './document';
 import { endingOf, type RangeOrder } from './order';
 import type { Store } from './store';
@@ -29,8 +29,8 @@ export class RangeMaker {
     const film = new FilmFile({ codec, size, rate, alpha, number, timecode: '00:00:00:00', out });
     try {
       const job = { size, rate, from: paint.from, onBlack: alpha === 'none' };
-      for await (const { surface } of paintedFrames(studio, scene, job, first, count)) {
-        await film.write(pixelsOf(surface));
+      for await (const rgba of rawFrames(studio, scene, job, first, count)) {
+        await film.write(rgba);
         if (!onFrame()) throw new Unwanted('Nobody wants this range any more.');
       }
       await film.end();
