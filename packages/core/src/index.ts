@@ -65,6 +65,7 @@ export {
   takeAlong,
 } from './edit/clipboard';
 export { COMING } from './edit/comingKinds';
+export { editionChanges, ofOtherEditions, setEdition } from './edit/editions';
 export {
   FRAMING_KEYS,
   type FramingKey,
@@ -87,6 +88,7 @@ export {
   itemOf,
   type Standing,
 } from './edit/items';
+export { type KeptAs, keptTemplate } from './edit/keep';
 export {
   copyKey,
   easeKey,
@@ -218,7 +220,14 @@ export {
 } from './edit/ways';
 export { lookOf, markWords, plainText, type RunLook, retype } from './edit/words';
 export { canBeFlat } from './evaluate/changes';
-export { canBeKeyed, faultsOfFill, isKeyed, restingValue, takesWords } from './evaluate/controls';
+export {
+  canBeKeyed,
+  faultsOfFill,
+  isKeyed,
+  restingFill,
+  restingValue,
+  takesWords,
+} from './evaluate/controls';
 export { documentOnly } from './evaluate/documentOnly';
 export { type EvaluatedFrame, GraphicScene, type Resources } from './evaluate/graphicScene';
 export { fontNeeds } from './evaluate/needs';

@@ -3,10 +3,12 @@ import { colourSchema } from '../colour/colour';
 import { numberProperty, positiveProperty, spaceProperty } from '../layers/common';
 import { layerSchema } from '../layers/registry';
 import { FONT_ROLES, LINE_ROLES, LOGO_ROLES } from './brand';
-import { controlValueSchema, wordsFillSchema } from './fill';
+import { controlKeySchema, controlValueSchema, wordsFillSchema } from './fill';
 import { withItsControls } from './linking';
 import type { DocumentKind } from './load';
+import { pictureFillSchema } from './pictureFill';
 import { markSchema } from './property';
+import { soundFillSchema } from './soundFill';
 import { faultsOfTemplate } from './templateFaults';
 
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'must be in kebab case');
@@ -48,6 +50,8 @@ const controlBase = {
   brand: z.enum(['main', 'second', 'dark', 'light', ...FONT_ROLES]).optional(),
   /** Offered only while another control has a value, since it does nothing otherwise. */
   when: z.strictObject({ control: id, is: controlValueSchema }).optional(),
+  /** Values over time that it has where neither a look nor the user says otherwise. */
+  keys: z.array(controlKeySchema).min(1).max(500).optional(),
 };
 const point = z.tuple([z.number(), z.number()]);
 
@@ -109,7 +113,7 @@ export const slotSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     ...slotBase,
     kind: z.literal('list'),
-    sample: z.string(),
+    sample: z.union([z.string(), wordsFillSchema]),
     /** What the columns hold, when there are several. */
     columns: z.array(name).max(8).default([]),
   }),
@@ -119,6 +123,8 @@ export const slotSchema = z.discriminatedUnion('kind', [
     sample: z.string().nullable(),
     /** The point of the sample that stays in view. */
     sampleFocus: z.tuple([z.number().min(0).max(1), z.number().min(0).max(1)]).default([0.5, 0.5]),
+    /** How else the sample sits there, where that is not as it comes. */
+    sampleAs: pictureFillSchema.omit({ media: true, focus: true }).optional(),
     /** Whether the picture is cropped to its frame, so that focus, scale and turn matter. */
     crops: z.boolean().default(true),
     /** Whether a clip's own sound is heard unless the editor says otherwise, and until when, if not as long as it shows. */
@@ -131,6 +137,8 @@ export const slotSchema = z.discriminatedUnion('kind', [
     sample: z.string().nullable(),
     /** Which of the brand's logos it takes, for what it stands on. */
     brand: z.enum(LOGO_ROLES).default('main'),
+    /** How the sample sits there, where that is not as it comes. */
+    sampleAs: pictureFillSchema.omit({ media: true }).optional(),
   }),
   /** A sound that belongs to a cue and moves with it. */
   z.strictObject({
@@ -147,6 +155,8 @@ export const slotSchema = z.discriminatedUnion('kind', [
     fadeOut: z.number().min(0).max(60).default(0),
     /** Begins again when it is over, to the end of the graphic: a bed. */
     loops: z.boolean().default(false),
+    /** How the sample is heard, where that is not as it comes. */
+    sampleAs: soundFillSchema.omit({ sound: true }).optional(),
   }),
 ]);
 export type Slot = z.infer<typeof slotSchema>;
@@ -168,9 +178,12 @@ const assetIdSchema = z
 
 const templateShape = z.strictObject({
   format: z.literal('freshreel/template'),
-  version: z.literal(3),
+  version: z.literal(4),
   id,
   name,
+  /** The template it was kept from, beside which it stands; and which of its own editions it is, counted from 1. */
+  from: id.optional(),
+  edition: z.number().int().min(1).max(1_000_000).optional(),
   /** One sentence for the contact sheet. */
   about: z.string().min(1).max(200),
   use: z.enum(USES),
@@ -258,7 +271,12 @@ function upgradeAssets(document: Record<string, unknown>): Record<string, unknow
 export const templateKind: DocumentKind<Template> = {
   title: 'template',
   format: 'freshreel/template',
-  version: 3,
+  version: 4,
   schema: templateSchema as unknown as z.ZodType<Template>,
-  upgrades: { 1: upgradeTexts, 2: upgradeAssets },
+  upgrades: {
+    1: upgradeTexts,
+    2: upgradeAssets,
+    // Version 4 has values over time, and samples that sit as they were kept; what there was stays as it is.
+    3: (document) => document,
+  },
 };

@@ -62,7 +62,8 @@ function controlFaults(template: Template): string[] {
       ? [`the control "${c.id}" goes from ${c.min} to ${c.max}, which is no range`]
       : [];
   const defaults = template.controls.flatMap((c) => {
-    const wrong = SHAPES.map((frame) => faultOfValue(c, defaultOf(c, frame))).find((f) => f !== undefined);
+    const resting = [...SHAPES.map((frame) => defaultOf(c, frame)), ...(c.keys ?? []).map((k) => k.value)];
+    const wrong = resting.map((value) => faultOfValue(c, value)).find((f) => f !== undefined);
     return [...rangeFault(c), ...(wrong ? [`the default of a control is wrong: ${wrong}`] : [])];
   });
   const looks = template.looks.flatMap((look) =>

@@ -67,11 +67,9 @@ describe('the same content in another template', () => {
     expect([along, behind]).toEqual([['Name'], ['Second line', 'Face', 'Club']]);
   });
 
-  it('a template to itself loses nothing but what its layers were changed by', () => {
-    expect(carriedFill(from, { ...fill, hidden: ['role'] }, from).fill).toMatchObject({
-      ...{ look: 'night', controls: fill.controls, hidden: ['role'] },
-      slots: { name: 'Ines', role: 'Judge', club: PICTURE },
-    });
+  it('another edition of a template takes all of it but what it has no place for', () => {
+    const all: Fill = { ...fill, hidden: ['role'], texts: { name: { size: 40 }, gone: { size: 9 } } };
+    expect(carriedFill(from, all, from).fill).toEqual({ ...all, texts: { name: { size: 40 } } });
   });
 
   it('every built-in template takes what any other was filled with', () => {

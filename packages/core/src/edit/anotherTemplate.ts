@@ -3,6 +3,7 @@ import type { ReelItemOf } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import type { Control, Slot, Template } from '../documents/template';
 import { faultOfFill } from '../evaluate/controls';
+import { everyLayer } from '../layers/registry';
 import { changeTracks, given, itemOf } from './items';
 import { EditError, mayChange, putItem, withoutUnused, withTemplate } from './place';
 
@@ -55,8 +56,8 @@ function matched<T extends { id: string; name: string; kind: string }>(
 
 /**
  * The content of a graphic as another template takes it: by name, kind and order. Colours and fonts go along by their
- * part in the brand, other controls where both templates have them; what text layers were changed by stays behind, since
- * it belongs to them.
+ * part in the brand, other controls where both templates have them. What text layers were changed by goes along to
+ * another edition of the same template, and stays behind otherwise, since it belongs to them.
  */
 export function carriedFill(from: Template, fill: Fill, to: Template): Carried {
   const hidden = new Set(fill.hidden);
@@ -77,14 +78,20 @@ export function carriedFill(from: Template, fill: Fill, to: Template): Carried {
     const value = fill.controls[a.id]!;
     return faultOfFill(b, value) === undefined ? [[b.id, value] as const] : [];
   });
+  const isEdition = from.id === to.id;
+  const layers = new Set([...everyLayer(to.layers)].flatMap((l) => (l.kind === 'text' ? [l.id] : [])));
+  const texts = Object.entries(isEdition ? (fill.texts ?? {}) : {}).filter(([id]) => layers.has(id));
   const look = fill.look !== undefined && to.looks.some((l) => l.id === fill.look) ? { look: fill.look } : {};
   return {
     fill: {
       ...look,
-      slots: Object.fromEntries([...slots].map(([a, b]) => [b.id, heldIn(fill.slots[a.id]!)])),
+      slots: Object.fromEntries(
+        [...slots].map(([a, b]) => [b.id, isEdition ? fill.slots[a.id]! : heldIn(fill.slots[a.id]!)]),
+      ),
       controls: Object.fromEntries(values),
       ...(away.length > 0 ? { hidden: away } : {}),
       ...(fill.flat ? { flat: true as const } : {}),
+      ...(texts.length > 0 ? { texts: Object.fromEntries(texts) } : {}),
     },
     along: filled.filter((s) => slots.has(s)).map((s) => s.name),
     behind: filled.filter((s) => !slots.has(s)).map((s) => s.name),

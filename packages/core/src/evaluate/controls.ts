@@ -32,6 +32,19 @@ export function restingValue(
   return Object.hasOwn(held, control.id) ? held[control.id]! : defaultOf(control, frame);
 }
 
+/** What a control holds before the user touches it: the look's value, or what the template has, which may be keys. */
+export function restingFill(
+  template: Template,
+  look: string | undefined,
+  control: Control,
+  frame: { width: number; height: number },
+): ControlFill {
+  const held = template.looks.find((l) => l.id === look)?.controls ?? {};
+  return control.keys && !Object.hasOwn(held, control.id)
+    ? { keys: control.keys }
+    : restingValue(template, look, control, frame);
+}
+
 /** Whether a control holds values over time. */
 export function isKeyed(held: ControlFill | undefined): held is { keys: ControlKey[] } {
   return typeof held === 'object' && !Array.isArray(held);
@@ -57,7 +70,7 @@ export function controlFills(
     template.controls.map((control) => {
       const own = Object.hasOwn(fill.controls, control.id) ? fill.controls[control.id] : undefined;
       const usable = own !== undefined && faultOfFill(control, own) === undefined;
-      return [control.id, usable ? own : restingValue(template, fill.look, control, frame)];
+      return [control.id, usable ? own : restingFill(template, fill.look, control, frame)];
     }),
   );
 }

@@ -59,7 +59,11 @@ function heldValues(template: Template, fill: Fill): Held {
       const looks = template.looks.flatMap((l) => l.controls[control.id] ?? []);
       const base = control.default;
       const plain = typeof base !== 'object' || Array.isArray(base);
-      return [control.id, [...(plain ? [base] : Object.values(base)), ...looks] as Value[]] as const;
+      const moving = (control.keys ?? []).map((k) => k.value);
+      return [
+        control.id,
+        [...(plain ? [base] : Object.values(base)), ...moving, ...looks] as Value[],
+      ] as const;
     }),
   );
 }

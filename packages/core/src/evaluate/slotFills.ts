@@ -2,6 +2,8 @@ import { type Fill, isPicture, isSound, isWords, type PictureFill, type SoundFil
 import { freshPicture } from '../documents/pictureFill';
 import type { Slot, Template } from '../documents/template';
 import type { Words } from '../layers/kind';
+import { everyLayer, type Layer } from '../layers/registry';
+import { changedLayers } from './changes';
 import { takesPictures, takesWords } from './controls';
 
 const NO_WORDS: Words = { text: '', runs: [] };
@@ -37,9 +39,9 @@ export class SlotFills {
     if (isPicture(held)) return held;
     const slot = this.slots.get(slotId);
     if (!slot || !takesPictures(slot) || slot.sample === null) return undefined;
-    const focus: PictureFill['focus'] = slot.kind === 'picture' ? slot.sampleFocus : [0.5, 0.5];
+    const focus = slot.kind === 'picture' ? { focus: slot.sampleFocus } : {};
     const media = this.asset(slot.sample);
-    return media === undefined ? undefined : { ...freshPicture(media), focus };
+    return media === undefined ? undefined : { ...freshPicture(media), ...slot.sampleAs, ...focus };
   }
 
   /** The sound that is heard of a slot: the user's, the sample, or nothing; nothing of a hidden slot. */
@@ -55,7 +57,7 @@ export class SlotFills {
     const slot = this.slots.get(slotId);
     if (slot?.kind !== 'sound' || slot.sample === null) return undefined;
     const sound = this.asset(slot.sample);
-    return sound === undefined ? undefined : { sound };
+    return sound === undefined ? undefined : { ...slot.sampleAs, sound };
   }
 
   /** The media id of one of the template's assets. */
@@ -109,8 +111,13 @@ export class SlotFills {
 
   /** Pictures that are seen through letters. */
   private ofTexts(): string[] {
-    return Object.values(this.fill.texts ?? {}).flatMap(({ fill }) =>
-      typeof fill === 'object' && 'media' in fill ? [fill.media.media] : [],
-    );
+    return lettersMedia(changedLayers(this.template.layers, this.fill.texts));
   }
 }
+
+/** Files that are seen through letters of some layers. */
+export const lettersMedia = (layers: readonly Layer[]): string[] =>
+  [...everyLayer(layers)].flatMap((layer) => {
+    const fill = layer.kind === 'text' ? layer.fill : undefined;
+    return typeof fill === 'object' && 'media' in fill ? [fill.media.media] : [];
+  });
