@@ -94,6 +94,7 @@ export {
   easeKey,
   keyAt,
   keysOf,
+  markAt,
   moveKey,
   nextKey,
   ownKey,

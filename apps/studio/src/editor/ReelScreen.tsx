@@ -26,6 +26,7 @@ import { colour, useIsLow, useIsWide } from '../ui/theme';
 import { type ScrollPlaces, useScrollPlace } from '../ui/useScrollPlace';
 import { elementOf, webProps } from '../ui/web';
 import { AdjustStep } from './adjust/AdjustStep';
+import { EditionOffer } from './adjust/EditionOffer';
 import { FillStep } from './fill/FillStep';
 import { SlotRows, SlotRowsProvider } from './fill/slotRows';
 import { FollowingProvider, useFollowingState } from './follow/useFollowing';
@@ -260,6 +261,7 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
                     ) : (
                       <NoTitle onPlace={() => goTo('place')} />
                     ))}
+                  {work && (step === 'fill' || step === 'adjust') && <EditionOffer />}
                   {work && step === 'fill' && (
                     <FillStep selected={selected} onSelect={select} onSeek={seek} notices={notices} />
                   )}

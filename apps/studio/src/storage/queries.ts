@@ -5,7 +5,7 @@ import { readHistory } from './histories';
 import { listMedia } from './media';
 import { FIRST_PREFERENCES, type Preferences, readPreferences, savePreferences } from './preferences';
 import { deleteReel, listReels, readReel, saveReel } from './reels';
-import { listRemoved, type RemovedId } from './removed';
+import { listRemoved, type Removed, type RemovedId } from './removed';
 import { announce } from './tabs';
 
 /** Stored things do not change behind our back, except in another tab, which announces itself. */
@@ -23,6 +23,7 @@ export const keys = {
   fonts: ['fonts'] as const,
   media: ['media'] as const,
   templates: ['templates'] as const,
+  editions: (id: string) => ['editions', id] as const,
   removed: ['removed'] as const,
   preferences: ['preferences'] as const,
   /** Small pictures of media, and what is known of it; by media id. */
@@ -120,6 +121,13 @@ export function useRemoved() {
   return useQuery({ queryKey: keys.removed, queryFn: listRemoved });
 }
 
+/** The list in which something is when it is put back. */
+const LISTED: Readonly<Record<Removed['kind'], readonly string[]>> = {
+  reel: keys.reels,
+  media: keys.media,
+  template: keys.templates,
+};
+
 /** Puts something back, or deletes it for good. */
 export function useRemovedChange<T extends RemovedId>(change: (removed: T) => Promise<void>) {
   const client = useQueryClient();
@@ -128,7 +136,7 @@ export function useRemovedChange<T extends RemovedId>(change: (removed: T) => Pr
     onSettled: async (_, __, removed) => {
       if (removed.kind === 'reel') announce(removed.id);
       await client.invalidateQueries({ queryKey: keys.removed });
-      await client.invalidateQueries({ queryKey: removed.kind === 'reel' ? keys.reels : keys.media });
+      await client.invalidateQueries({ queryKey: LISTED[removed.kind] });
     },
   });
 }

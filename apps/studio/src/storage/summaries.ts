@@ -6,8 +6,9 @@ const summarySchema = z.strictObject({
   id: z.string().min(1),
   name: z.string(),
   changed: z.string(),
-  /** Names of the templates in it. */
+  /** Names of the templates in it, and their ids. */
   templates: z.array(z.string()),
+  templateIds: z.array(z.string()),
   seconds: z.number().min(0),
   /** Hashes of the files it shows. */
   media: z.array(z.string()),
@@ -29,6 +30,7 @@ export function summarise(reel: Reel): ReelSummary {
     name: reel.name,
     changed: reel.changed,
     templates: [...new Set(graphics.map((g) => g.template.name))],
+    templateIds: [...new Set(graphics.map((g) => g.template.id))],
     seconds: secondsAt(new ReelScene(reel, RESOURCES).frameCount(reel.rate), reel.rate),
     media: [...new Set(fills.match(/sha256:[0-9a-f]{64}/g) ?? [])],
   };

@@ -1,20 +1,27 @@
 import { DocumentError, openDocument, parseJson, type Template, templateKind } from '@fresh-reel/core';
-import { keysWith, remove, store, write } from './store';
+import { removeToKeep } from './removed';
+import { keysWith, store, write } from './store';
 
 const PREFIX = 'template/';
+
+/** Where the editions of a template lie that are not the present one. */
+const editionsOf = (id: string) => `edition/${id}/`;
+
+const opened = (text: string | null): Template[] => {
+  try {
+    return text === null ? [] : [openDocument(templateKind, parseJson(text, 'template'))];
+  } catch (error) {
+    if (error instanceof DocumentError) return [];
+    throw error;
+  }
+};
 
 /** The user's templates by name. One that does not open any more is left out, and stays as it is. */
 export async function listTemplates(): Promise<Template[]> {
   const texts = await store.getMany(await keysWith(PREFIX));
-  const opened = Object.values(texts).flatMap((text) => {
-    try {
-      return text === null ? [] : [openDocument(templateKind, parseJson(text, 'template'))];
-    } catch (error) {
-      if (error instanceof DocumentError) return [];
-      throw error;
-    }
-  });
-  return opened.sort((a, b) => a.name.localeCompare(b.name));
+  return Object.values(texts)
+    .flatMap(opened)
+    .sort((a, b) => a.name.localeCompare(b.name));
 }
 
 /** @throws {StorageError} leaving what was there before in place */
@@ -22,6 +29,35 @@ export async function saveTemplate(template: Template): Promise<void> {
   await write({ [PREFIX + template.id]: JSON.stringify(template) });
 }
 
-export async function deleteTemplate(id: string): Promise<void> {
-  await remove([PREFIX + id]);
+/** Which edition a template is; those that are not counted are the first. */
+export const editionOf = ({ edition = 1 }: Template): number => edition;
+
+/** All editions of a template that are there, the newest first, which is the present one. */
+export async function listEditions(id: string): Promise<Template[]> {
+  const texts = await store.getMany([PREFIX + id, ...(await keysWith(editionsOf(id)))]);
+  return Object.values(texts)
+    .flatMap(opened)
+    .sort((a, b) => editionOf(b) - editionOf(a));
+}
+
+/**
+ * Keeps a template as the newest edition of the one of its id; the present one is kept among the others.
+ * @returns it, with its number
+ * @throws {StorageError} leaving what was there before in place
+ */
+export async function saveEdition(template: Template): Promise<Template> {
+  const present = await store.getItem(PREFIX + template.id);
+  const last = Math.max(0, ...(await listEditions(template.id)).map(editionOf));
+  const newest: Template = { ...template, edition: last + 1 };
+  const [before] = opened(present);
+  await write({
+    [PREFIX + template.id]: JSON.stringify(newest),
+    ...(before ? { [editionsOf(template.id) + editionOf(before)]: present! } : {}),
+  });
+  return newest;
+}
+
+/** Takes a template out; for a while it can be put back, with all its editions. */
+export async function deleteTemplate({ id, name }: Pick<Template, 'id' | 'name'>): Promise<void> {
+  await removeToKeep('template', id, name);
 }

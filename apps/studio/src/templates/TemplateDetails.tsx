@@ -1,5 +1,4 @@
-import { type FrameShape, messageOf, type Template } from '@fresh-reel/core';
-import { useRouter } from 'expo-router';
+import type { FrameShape, Template } from '@fresh-reel/core';
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useSaveTemplateFile } from '../files/useSaveFile';
@@ -7,12 +6,10 @@ import { GroundSheet } from '../preview/GroundSheet';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
 import { useBrand, usePreferences, useSetPreferences } from '../storage/queries';
-import { useRemoveTemplate } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Icon } from '../ui/Icon';
-import { useToast } from '../ui/Toast';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { colour, useIsWide } from '../ui/theme';
@@ -20,6 +17,7 @@ import { webProps } from '../ui/web';
 import { FootageSheet } from './FootageSheet';
 import { FRAME_SHAPES, lengthOf, soundsOf, USE_NAMES } from './facts';
 import { Looks, lookFill } from './Looks';
+import { OwnTemplate } from './OwnTemplate';
 import { ReelSheet } from './ReelSheet';
 import { SLOT_KIND } from './slots';
 import { TemplatePreview } from './TemplatePreview';
@@ -40,7 +38,6 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
   const [into, setInto] = useState(false);
   const { start, startOver, addTo, fault } = useStartReel();
   const save = useSaveTemplateFile();
-  const takeOut = useTakingOut(template);
   const worn = (wearing && brand) || undefined;
   const fill = useMemo(() => lookFill(template, look, worn), [template, look, worn]);
   const sounds = useMemo(() => soundsOf(template), [template]);
@@ -182,14 +179,14 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
               </View>
             ))}
           </View>
+          {isOwn && <OwnTemplate template={template} />}
           <View style={styles.group}>
             <Txt kind="lead" level={2}>
               Template file
             </Txt>
             <Txt tone="quiet">
-              {isOwn
-                ? 'This template is yours: it came from a file. Reels made with it keep a copy of their own.'
-                : 'The template with its samples and sounds, in one file: to keep, to hand on, or for the command line.'}
+              The template with its samples and sounds, in one file: to keep, to hand on, or for the command
+              line.
             </Txt>
             <View style={styles.files}>
               <Button
@@ -198,9 +195,6 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
                 onPress={() => save(template)}
                 testID="save-template-file"
               />
-              {isOwn && (
-                <Button title="Take it out" icon="trash" onPress={takeOut} testID="take-out-template" />
-              )}
             </View>
           </View>
         </View>
@@ -226,22 +220,6 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
       )}
     </View>
   );
-}
-
-/** Takes the template out of the user's; a notice puts it back. */
-function useTakingOut(template: Template): () => void {
-  const { remove, restore } = useRemoveTemplate();
-  const router = useRouter();
-  const toast = useToast();
-  const failed = (error: unknown) => toast({ text: messageOf(error) });
-  return () =>
-    void remove(template).then(() => {
-      router.replace('/templates');
-      toast({
-        text: `“${template.name}” is taken out. Reels made with it stay as they are.`,
-        action: { title: 'Put it back', run: () => void restore(template).catch(failed) },
-      });
-    }, failed);
 }
 
 const styles = StyleSheet.create({

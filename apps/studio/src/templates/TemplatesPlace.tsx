@@ -6,6 +6,7 @@ import { useOpenFile } from '../files/useOpenFile';
 import { startPreviews } from '../preview/previewClient';
 import { useKept } from '../shell/kept';
 import { Place } from '../shell/Place';
+import { RemovedList } from '../shell/RemovedList';
 import { useBrand, useMediaList, usePreferences, useSetPreferences } from '../storage/queries';
 import { useTemplates } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';
@@ -30,7 +31,7 @@ const MOST_COMPARED = 4;
 const AFTER_STILLS = 600;
 
 /** What templates are shown: of a use, or those the user comes back to. */
-type Kind = Use | 'all' | 'favourites' | 'recent';
+type Kind = Use | 'all' | 'favourites' | 'recent' | 'own';
 
 /** How many stand in a row. */
 function columnsOf(width: number): number {
@@ -55,6 +56,7 @@ export function TemplatesPlace() {
   const [pointed, setPointed] = useState<string>();
   const { templates, own } = useTemplates();
   const { open, fault } = useOpenFile();
+  const [removedFault, setRemovedFault] = useState<string>();
   const index = useMemo(() => new TemplateSearch(templates), [templates]);
   const found = useMemo(() => index.find(search), [index, search]);
   const liked = useMemo(() => new Set(favourites), [favourites]);
@@ -63,13 +65,14 @@ export function TemplatesPlace() {
     [media],
   );
   const shown = useMemo(() => {
-    const isUse = kind !== 'all' && kind !== 'favourites' && kind !== 'recent';
+    const isUse = kind !== 'all' && kind !== 'favourites' && kind !== 'recent' && kind !== 'own';
     const { use: _, favourites: __, ...rest } = sieve;
     const wanted = { ...rest, ...(isUse ? { use: kind } : {}), favourites: kind === 'favourites' };
     const passed = sifted(found.templates, wanted, liked, pictures);
+    if (kind === 'own') return passed.filter((t) => own.has(t.id));
     if (kind !== 'recent') return passed;
     return recent.flatMap((id) => passed.find((t) => t.id === id) ?? []);
-  }, [found, sieve, kind, liked, recent, pictures]);
+  }, [found, sieve, kind, liked, own, recent, pictures]);
   // What moves is painted apart; it gets ready once all stills are there.
   useEffect(() => {
     const waiting = setTimeout(startPreviews, AFTER_STILLS);
@@ -80,6 +83,7 @@ export function TemplatesPlace() {
   const special: { id: Kind; name: string }[] = [
     { id: 'all', name: 'All' },
     ...(favourites.length > 0 ? [{ id: 'favourites' as const, name: 'Favourites' }] : []),
+    ...(own.size > 0 ? [{ id: 'own' as const, name: 'Yours' }] : []),
     ...(recent.length > 0 ? [{ id: 'recent' as const, name: 'Used last' }] : []),
   ];
   const uses = offered(templates, (t) => [t.use]) as Use[];
@@ -114,9 +118,9 @@ export function TemplatesPlace() {
           />
         }
       >
-        {fault && (
+        {(fault ?? removedFault) && (
           <Banner kind="fault" testID="templates-fault">
-            {fault}
+            {(fault ?? removedFault)!}
           </Banner>
         )}
         <View style={styles.tools}>
@@ -202,6 +206,7 @@ export function TemplatesPlace() {
             </View>
           )}
         />
+        <RemovedList kind="template" title="Templates that were taken out" onFault={setRemovedFault} />
       </Place>
       {compared && compared.length > 1 && (
         <View style={[styles.bar, !wide && styles.barNarrow]}>

@@ -25,6 +25,7 @@ import { CORNER, colour } from '../../ui/theme';
 import { useGraphicEditor } from '../session/useReelEditor';
 import { AnotherTemplate } from './AnotherTemplate';
 import { ControlRow } from './ControlRow';
+import { KeepPart } from './KeepPart';
 import { LooksBeside } from './LooksBeside';
 
 /** Looks first, then the controls the maker left, in groups; each goes back to its default in one tap. */
@@ -153,6 +154,7 @@ export function AdjustStep() {
           </Txt>
         </Part>
       )}
+      <KeepPart />
       {comparing && <LooksBeside onClose={() => setComparing(false)} />}
       {swapping && <AnotherTemplate onClose={() => setSwapping(false)} />}
     </View>

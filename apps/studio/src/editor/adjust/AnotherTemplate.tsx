@@ -2,10 +2,10 @@ import { carriedFill, frameShape, setTemplate, type Template } from '@fresh-reel
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useTemplates } from '../../storage/useTemplates';
-import { secondsOf, USE_NAMES } from '../../templates/facts';
+import { USE_NAMES } from '../../templates/facts';
+import { InStep } from '../../templates/InStep';
 import { TemplatePreview } from '../../templates/TemplatePreview';
 import { useRecent } from '../../templates/useRecent';
-import { useRounds } from '../../templates/useRounds';
 import { Button } from '../../ui/Button';
 import { Press } from '../../ui/Press';
 import { Sheet } from '../../ui/Sheet';
@@ -87,26 +87,13 @@ function Beside({ other, onTake, onBack }: { other: Template; onTake: () => void
   const { graphic, reel } = useGraphicEditor();
   const { template, fill } = graphic;
   const carried = useMemo(() => carriedFill(template, fill, other), [template, fill, other]);
-  const round = useRounds(Math.max(secondsOf(template), secondsOf(other)));
-  const shape = frameShape(reel.frame);
   const sides = [
-    { key: 'now', name: 'Now', template, fill },
-    { key: 'then', name: other.name, template: other, fill: carried.fill },
-  ];
+    { name: 'Now', template, fill },
+    { name: other.name, template: other, fill: carried.fill },
+  ] as const;
   return (
     <View style={styles.beside}>
-      <View style={styles.sides}>
-        {sides.map((side) => (
-          <View key={side.key} style={styles.side}>
-            <View style={styles.picture}>
-              <TemplatePreview template={side.template} shape={shape} moving fill={side.fill} round={round} />
-            </View>
-            <Txt kind="small" numberOfLines={1}>
-              {side.name}
-            </Txt>
-          </View>
-        ))}
-      </View>
+      <InStep sides={sides} shape={frameShape(reel.frame)} />
       <View testID="another-told" style={styles.told}>
         {carried.along.length > 0 && <Txt>Goes along: {carried.along.join(', ')}.</Txt>}
         {carried.behind.length > 0 && (
@@ -130,6 +117,5 @@ const styles = StyleSheet.create({
   room: { minHeight: 90 },
   beside: { gap: 16, paddingBottom: 16 },
   sides: { flexDirection: 'row', flexWrap: 'wrap', gap: 12 },
-  side: { flex: 1, gap: 4, minWidth: 130 },
   told: { gap: 6 },
 });

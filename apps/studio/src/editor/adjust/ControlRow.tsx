@@ -6,6 +6,7 @@ import {
   isKeyed,
   putKey,
   resetControl,
+  restingFill,
   restingValue,
   secondsAt,
   setControl,
@@ -40,16 +41,17 @@ export function ControlRow({ control }: { control: Control }) {
     <ControlInput
       control={control}
       value={held}
-      changed={!same(held, restingValue(graphic.template, graphic.fill.look, control, scene.frame))}
+      changed={!same(held, restingFill(graphic.template, graphic.fill.look, control, scene.frame))}
     />
   );
 }
 
 /** A control that changes over time shows its value at the playhead. */
 function MovingRow({ control }: { control: Control }) {
-  const { scene } = useGraphicEditor();
+  const { graphic, scene } = useGraphicEditor();
   const time = useLocalTime();
-  return <ControlInput control={control} value={scene.localControl(control.id, time)} changed />;
+  const own = Object.hasOwn(graphic.fill.controls, control.id);
+  return <ControlInput control={control} value={scene.localControl(control.id, time)} changed={own} />;
 }
 
 /** Starts keyframes at the playhead, or shows those that are there. */
