@@ -109,6 +109,8 @@ it('a template goes out as one file with all its media, and comes back from some
 it('a template that was taken out can be put back, and its reels stay', async () => {
   const page = await session.page(PHONE, '/templates/their-corners');
   await tap(page, 'take-out-template');
+  expect(await textOf(page, 'leaving-used')).toContain('keeps its copy');
+  await tap(page, 'leaving-do');
   await page.waitForSelector(id('template-card-name-strap'));
   expect(await page.$(id('template-card-their-corners'))).toBeNull();
   expect(await textOf(page, 'toast')).toContain('Reels made with it stay');

@@ -14,6 +14,7 @@ import { RemovedList } from '../shell/RemovedList';
 import { type MediaRecord, mediaId, removeMedia, saveMediaRecord } from '../storage/media';
 import { keys, useBrand, useMediaList, useReels } from '../storage/queries';
 import { freeRoom, putBack } from '../storage/removed';
+import { useTemplates } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
@@ -53,7 +54,11 @@ export function ShelfPlace() {
   const room = useRoom();
   const columns = useColumns();
   const client = useQueryClient();
-  const used = whereUsed(reels);
+  const { templates, own } = useTemplates();
+  const used = whereUsed(
+    reels,
+    templates.filter((t) => own.has(t.id)),
+  );
   const again = async () => {
     await client.invalidateQueries({ queryKey: keys.media });
     await client.invalidateQueries({ queryKey: keys.removed });

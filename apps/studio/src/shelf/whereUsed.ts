@@ -1,12 +1,22 @@
+import type { Template } from '@fresh-reel/core';
 import type { ListedReel } from '../storage/reels';
 
-/** Names of the reels that show each media id. */
-export function whereUsed(reels: readonly ListedReel[]): ReadonlyMap<string, readonly string[]> {
+/**
+ * Names of the reels that show each media id, and of the user's templates that bring it along.
+ * @param own the user's templates
+ */
+export function whereUsed(
+  reels: readonly ListedReel[],
+  own: readonly Template[],
+): ReadonlyMap<string, readonly string[]> {
   const used = new Map<string, string[]>();
+  const note = (id: string, name: string) => used.set(id, [...(used.get(id) ?? []), name]);
   for (const listed of reels) {
     if (listed.kind !== 'reel') continue;
     const { media, name } = listed.summary;
-    for (const id of media) used.set(id, [...(used.get(id) ?? []), name]);
+    for (const id of media) note(id, name);
   }
+  for (const { name, assets } of own)
+    for (const id of new Set(Object.values(assets))) note(id, `${name} (template)`);
   return used;
 }

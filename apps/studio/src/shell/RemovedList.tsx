@@ -59,7 +59,8 @@ export function RemovedList({ kind, title, onFault }: Props) {
 }
 
 const styles = StyleSheet.create({
-  all: { gap: 8, paddingTop: 32 },
+  // What is said below for a while covers nothing of it.
+  all: { gap: 8, paddingTop: 32, paddingBottom: 96 },
   row: {
     flexDirection: 'row',
     flexWrap: 'wrap',

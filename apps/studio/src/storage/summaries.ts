@@ -23,15 +23,16 @@ const RESOURCES = documentOnly();
 
 export function summarise(reel: Reel): ReelSummary {
   const graphics = graphicsOf(reel);
+  const scene = new ReelScene(reel, RESOURCES);
   // Ids stand in slots, in fills of texts, in sounds and on tracks; all of them have the one form.
-  const fills = JSON.stringify(reel.tracks);
+  const fills = JSON.stringify([reel.tracks, scene.held()]);
   return {
     id: reel.id,
     name: reel.name,
     changed: reel.changed,
     templates: [...new Set(graphics.map((g) => g.template.name))],
     templateIds: [...new Set(graphics.map((g) => g.template.id))],
-    seconds: secondsAt(new ReelScene(reel, RESOURCES).frameCount(reel.rate), reel.rate),
+    seconds: secondsAt(scene.frameCount(reel.rate), reel.rate),
     media: [...new Set(fills.match(/sha256:[0-9a-f]{64}/g) ?? [])],
   };
 }

@@ -79,14 +79,14 @@ function OfferSheet({ newer, onClose }: { newer: Template; onClose: () => void }
   };
   const listed = () => client.invalidateQueries({ queryKey: keys.reels });
   const failed = (error: unknown) => toast({ text: messageOf(error) });
-  const takeBack = async (before: Parameters<typeof putReelsBack>[0]) => {
-    const left = await putReelsBack(before);
+  const takeBack = async (ids: readonly string[]) => {
+    const { left } = await putReelsBack(ids);
     await listed();
     toast({ text: ['The other reels are as they were.', ...left].join(' ') });
   };
   const everywhere = async () => {
     if (here.length > 0 && !take(here)) return;
-    const { before, left } = await renewReels(
+    const { changed, left } = await renewReels(
       others.map((o) => o.id),
       newer,
     );
@@ -94,11 +94,11 @@ function OfferSheet({ newer, onClose }: { newer: Template; onClose: () => void }
     onClose();
     toast({
       text: [
-        `${before.length} more ${before.length === 1 ? 'reel has' : 'reels have'} it now.`,
+        `${changed.length} more ${changed.length === 1 ? 'reel has' : 'reels have'} it now.`,
         ...left,
       ].join(' '),
-      ...(before.length > 0
-        ? { action: { title: 'Take it back there', run: () => void takeBack(before).catch(failed) } }
+      ...(changed.length > 0
+        ? { action: { title: 'Take it back there', run: () => void takeBack(changed).catch(failed) } }
         : {}),
     });
   };
