@@ -8,6 +8,7 @@ export { FlashMeter } from './checks/flashes';
 export { type Heard, hearReel, loudnessCheck, type OpenedSound } from './checks/heard';
 export { type Looker, lookAtWords, lookerOf, lookForFlashes } from './checks/survey';
 export { contrast, oklabOf } from './colour/colour';
+export { type Harmony, harmonies } from './colour/harmony';
 export { type Brand, brandKind, type LineRole, type LogoRole } from './documents/brand';
 export {
   type ControlFill,

@@ -1,6 +1,7 @@
 import {
   type Brand,
   freshPicture,
+  harmonies,
   type LineRole,
   type LogoRole,
   messageOf,
@@ -13,8 +14,9 @@ import { PICTURE_FILES, pickFile } from '../media/files/pickFile';
 import { importPicture } from '../media/import/importPicture';
 import { usePictureUrl } from '../media/usePictureUrl';
 import { Place } from '../shell/Place';
+import { RemovedList } from '../shell/RemovedList';
 import { DEMO_BRAND } from '../storage/demo';
-import { useBrand } from '../storage/queries';
+import { useBrand, useBrands } from '../storage/queries';
 import { Banner } from '../ui/Banner';
 import { Button, IconButton } from '../ui/Button';
 import { ColourField } from '../ui/ColourField';
@@ -24,7 +26,10 @@ import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
 import { CHEQUERED, CORNER, colour, TOUCH } from '../ui/theme';
 import { webStyle } from '../ui/web';
+import { HarmonySheet } from './HarmonySheet';
 import { useBrandHistory } from './useBrandHistory';
+import { Wearing } from './Wearing';
+import { TakeBrandOut, WhichBrand } from './WhichBrand';
 
 const ROLES: readonly { id: keyof Brand['colours']; name: string; about: string }[] = [
   { id: 'main', name: 'Main', about: 'accents and panels' },
@@ -36,9 +41,11 @@ const ROLES: readonly { id: keyof Brand['colours']; name: string; about: string 
 const EMPTY_BRAND: Brand = {
   ...DEMO_BRAND,
   name: 'My brand',
+  colours: harmonies('#2F6DB3')[3]!.colours,
   logos: { main: null, light: null, dark: null, small: null },
   fonts: { heading: null, text: null },
   lines: { line: '', name: '', handle: '', address: '' },
+  templates: [],
 };
 
 const LOGOS: readonly { id: LogoRole; name: string; about: string }[] = [
@@ -57,12 +64,15 @@ const LINES: readonly { id: LineRole; name: string }[] = [
 
 /** The brand: set once, worn by any template. */
 export function BrandPlace() {
-  const { data, isPending } = useBrand();
-  if (isPending) return <Place title="Brand">{null}</Place>;
-  return <BrandForm stored={data ?? EMPTY_BRAND} />;
+  const { data: brands } = useBrands();
+  const brand = useBrand();
+  if (!brands || brand === undefined) return <Place title="Brand">{null}</Place>;
+  const stored = brand ?? EMPTY_BRAND;
+  return <BrandForm key={stored.id} stored={stored} brands={brands} />;
 }
 
-function BrandForm({ stored }: { stored: Brand }) {
+function BrandForm({ stored, brands }: { stored: Brand; brands: readonly Brand[] }) {
+  const [harmony, setHarmony] = useState(false);
   const [picking, setPicking] = useState<keyof Brand['colours']>();
   const [fault, setFault] = useState<string>();
   const { brand, put, settle, undo, redo, canUndo, canRedo } = useBrandHistory(stored, setFault);
@@ -78,8 +88,12 @@ function BrandForm({ stored }: { stored: Brand }) {
           </View>
         }
       >
-        <Txt tone="quiet">Set these once. Any template and any reel can wear them.</Txt>
+        <Txt tone="quiet">
+          Set these once for each client or series. Any template and any reel can wear them.
+        </Txt>
+        <WhichBrand brands={brands} brand={brand} empty={EMPTY_BRAND} />
         {fault && <Banner kind="fault">{fault}</Banner>}
+        <Wearing brand={brand} />
         <View style={styles.column}>
           <Field
             label="Name"
@@ -110,6 +124,14 @@ function BrandForm({ stored }: { stored: Brand }) {
                 </View>
               </Press>
             ))}
+            <View style={styles.buttons}>
+              <Button
+                title="Colours that go with Main"
+                icon="layers"
+                onPress={() => setHarmony(true)}
+                testID="harmonies"
+              />
+            </View>
           </View>
           <View style={styles.group}>
             <Txt kind="lead" level={2}>
@@ -157,8 +179,21 @@ function BrandForm({ stored }: { stored: Brand }) {
               />
             ))}
           </View>
+          {brands.length > 1 && <TakeBrandOut brand={brand} />}
         </View>
+        <RemovedList kind="brand" title="Brands that were taken out" onFault={setFault} />
       </Place>
+      {harmony && (
+        <HarmonySheet
+          main={brand.colours.main}
+          onChoose={(colours) => {
+            put({ colours });
+            settle();
+            setHarmony(false);
+          }}
+          onClose={() => setHarmony(false)}
+        />
+      )}
       {picking && (
         <Sheet
           title={`${ROLES.find((r) => r.id === picking)?.name} colour`}

@@ -12,7 +12,7 @@ import { useKept } from '../shell/kept';
 import { Place } from '../shell/Place';
 import { RemovedList } from '../shell/RemovedList';
 import { type MediaRecord, mediaId, removeMedia, saveMediaRecord } from '../storage/media';
-import { keys, useBrand, useMediaList, useReels } from '../storage/queries';
+import { keys, useBrands, useMediaList, useReels } from '../storage/queries';
 import { freeRoom, putBack } from '../storage/removed';
 import { useTemplates } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';
@@ -37,7 +37,7 @@ type Filter = 'all' | MediaRecord['kind'];
 export function ShelfPlace() {
   const { data: records = [], isPending } = useMediaList();
   const { data: reels = [] } = useReels();
-  const { data: brand } = useBrand();
+  const { data: brands = [] } = useBrands();
   const taking = useImport();
   const toast = useToast();
   const tellAgain = (came: readonly Imported[]) => {
@@ -73,7 +73,7 @@ export function ShelfPlace() {
   const chosen = records.find((r) => r.hash === open);
   const usedIn = (record: MediaRecord) => [
     ...(used.get(mediaId(record)) ?? []),
-    ...(brand && JSON.stringify(brand).includes(mediaId(record)) ? [`the brand “${brand.name}”`] : []),
+    ...brands.flatMap((b) => (JSON.stringify(b).includes(mediaId(record)) ? [`the brand “${b.name}”`] : [])),
   ];
   const failed = (e: unknown) => setFault(messageOf(e));
   const attempt = (work: Promise<unknown>) => work.then(again).catch(failed);

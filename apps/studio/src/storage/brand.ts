@@ -1,20 +1,32 @@
 import { type Brand, brandKind, DocumentError, openDocument, parseJson } from '@fresh-reel/core';
-import { store, write } from './store';
+import { removeToKeep } from './removed';
+import { keysWith, store, write } from './store';
 
-const KEY = 'brand/main';
+const PREFIX = 'brand/';
+/** The one that was there before there were several. */
+export const FIRST_BRAND = 'main';
 
-/** The brand, or nothing when there is none or it is damaged (the damaged text stays until it is saved over). */
-export async function readBrand(): Promise<Brand | null> {
-  const text = await store.getItem(KEY);
-  if (text === null) return null;
-  try {
-    return openDocument(brandKind, parseJson(text, 'brand'));
-  } catch (error) {
-    if (error instanceof DocumentError) return null;
-    throw error;
-  }
+/** All brands by name. One that is damaged is left out, and its text stays until it is saved over. */
+export async function listBrands(): Promise<Brand[]> {
+  const texts = await store.getMany(await keysWith(PREFIX));
+  const opened = Object.entries(texts).flatMap(([key, text]) => {
+    try {
+      const brand = text === null ? undefined : openDocument(brandKind, parseJson(text, 'brand'));
+      return brand ? [{ ...brand, id: key.slice(PREFIX.length) }] : [];
+    } catch (error) {
+      if (error instanceof DocumentError) return [];
+      throw error;
+    }
+  });
+  return opened.sort((a, b) => a.name.localeCompare(b.name));
 }
 
+/** @throws {StorageError} leaving what was there before in place */
 export async function saveBrand(brand: Brand): Promise<void> {
-  await write({ [KEY]: JSON.stringify(brand) });
+  await write({ [PREFIX + brand.id]: JSON.stringify(brand) });
+}
+
+/** Takes a brand out; for a while it can be put back. */
+export async function deleteBrand({ id, name }: Pick<Brand, 'id' | 'name'>): Promise<void> {
+  await removeToKeep('brand', id, name);
 }

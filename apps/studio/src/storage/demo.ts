@@ -1,14 +1,14 @@
 import { type Brand, type Fill, freshPicture, newReel, type Reel } from '@fresh-reel/core';
 import { assetOf, templateById } from '@fresh-reel/templates';
-import { saveBrand } from './brand';
+import { FIRST_BRAND, saveBrand } from './brand';
 import { saveReel } from './reels';
 import { store, write } from './store';
 
 /** The brand of the festival that the demo is about. */
 export const DEMO_BRAND: Brand = {
   format: 'freshreel/brand',
-  version: 2,
-  id: 'main',
+  version: 3,
+  id: FIRST_BRAND,
   name: 'Thistledown Kite Weekend',
   colours: { main: '#C8431C', second: '#F2A541', dark: '#1E4D3B', light: '#FFF6E6' },
   logos: {
@@ -24,6 +24,7 @@ export const DEMO_BRAND: Brand = {
     handle: '@thistledownkites',
     address: 'The hill above Marram, by the old windmill',
   },
+  templates: ['name-strap', 'gust-sting', 'mask-rise'],
 };
 
 /** Four reels of one title each, as a crew of two would have begun them. */

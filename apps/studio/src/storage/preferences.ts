@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { FIRST_BRAND } from './brand';
 import { jsonOf, store, write } from './store';
 
 /** Clips of the demo that can lie behind a transparent title, by their files. */
@@ -24,7 +25,9 @@ const FIRST_GROUND = { kind: 'footage', clip: 'kites-crossing', plays: false } a
 /** What the user has chosen once for all of the app. */
 const preferencesSchema = z.object({
   ground: groundSchema.catch(FIRST_GROUND),
-  /** Whether templates are shown in the user's brand, and begin in it. */
+  /** The brand that is worked with. */
+  brand: z.string().catch(FIRST_BRAND),
+  /** Whether templates are shown in that brand, and begin in it. */
   wearing: z.boolean().catch(false),
   /** Ids of templates that come first. */
   favourites: z.array(z.string()).max(500).catch([]),
@@ -41,6 +44,7 @@ export type Preferences = z.infer<typeof preferencesSchema>;
 /** As they are before anything was chosen. */
 export const FIRST_PREFERENCES: Preferences = {
   ground: FIRST_GROUND,
+  brand: FIRST_BRAND,
   wearing: false,
   favourites: [],
   recent: [],

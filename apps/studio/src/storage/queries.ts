@@ -1,11 +1,11 @@
 import { type Brand, freeName, type Reel } from '@fresh-reel/core';
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { readBrand, saveBrand } from './brand';
+import { deleteBrand, listBrands, saveBrand } from './brand';
 import { readHistory } from './histories';
 import { listMedia } from './media';
 import { FIRST_PREFERENCES, type Preferences, readPreferences, savePreferences } from './preferences';
 import { deleteReel, listReels, readReel, saveReel } from './reels';
-import { listRemoved, type Removed, type RemovedId } from './removed';
+import { listRemoved, putBack, type Removed, type RemovedId } from './removed';
 import { announce } from './tabs';
 
 /** Stored things do not change behind our back, except in another tab, which announces itself. */
@@ -19,7 +19,7 @@ export const queryClient = new QueryClient({
 export const keys = {
   reels: ['reels'] as const,
   reel: (id: string) => ['reel', id] as const,
-  brand: ['brand'] as const,
+  brands: ['brands'] as const,
   fonts: ['fonts'] as const,
   media: ['media'] as const,
   templates: ['templates'] as const,
@@ -69,8 +69,15 @@ export function useMediaList() {
   return useQuery({ queryKey: keys.media, queryFn: listMedia });
 }
 
-export function useBrand() {
-  return useQuery({ queryKey: keys.brand, queryFn: readBrand });
+export function useBrands() {
+  return useQuery({ queryKey: keys.brands, queryFn: listBrands });
+}
+
+/** The brand that is worked with; `null` where there is none, and nothing while that is not known. */
+export function useBrand(): Brand | null | undefined {
+  const { data } = useBrands();
+  const { brand } = usePreferences();
+  return data && (data.find(({ id }) => id === brand) ?? data[0] ?? null);
 }
 
 export function usePreferences(): Preferences {
@@ -126,6 +133,7 @@ const LISTED: Readonly<Record<Removed['kind'], readonly string[]>> = {
   reel: keys.reels,
   media: keys.media,
   template: keys.templates,
+  brand: keys.brands,
 };
 
 /** Puts something back, or deletes it for good. */
@@ -146,8 +154,30 @@ export function useSaveBrand() {
   return useMutation({
     mutationFn: saveBrand,
     onMutate: (brand: Brand) => {
-      client.setQueryData(keys.brand, brand);
+      client.setQueryData<Brand[]>(keys.brands, (held = []) =>
+        held.some(({ id }) => id === brand.id)
+          ? held.map((other) => (other.id === brand.id ? brand : other))
+          : [...held, brand],
+      );
     },
-    onError: () => client.invalidateQueries({ queryKey: keys.brand }),
+    onError: () => client.invalidateQueries({ queryKey: keys.brands }),
   });
+}
+
+/** Takes a brand out, and puts it back. */
+export function useRemoveBrand() {
+  const client = useQueryClient();
+  const changed = async () => {
+    for (const queryKey of [keys.brands, keys.removed]) await client.invalidateQueries({ queryKey });
+  };
+  return {
+    remove: async (brand: Brand) => {
+      await deleteBrand(brand);
+      await changed();
+    },
+    restore: async ({ id }: Brand) => {
+      await putBack({ kind: 'brand', id });
+      await changed();
+    },
+  };
 }

@@ -13,8 +13,8 @@ const PREFIX = 'removed/';
 const BEFORE = 'gone/';
 
 const removedSchema = z.strictObject({
-  kind: z.enum(['reel', 'media', 'template']),
-  /** The reel's or the template's id, or the file's hash. */
+  kind: z.enum(['reel', 'media', 'template', 'brand']),
+  /** The file's hash, or the id of what else it is. */
   id: z.string().min(1),
   name: z.string(),
   /** What lay in storage under it, to the letter. */
@@ -33,7 +33,7 @@ const keyOf = ({ kind, id }: RemovedId) => `${PREFIX}${kind}/${id}`;
 const sourceOf = ({ kind, id }: RemovedId) => `${kind}/${id}`;
 
 /**
- * Takes a reel, a file or a template out of its place; it stays with what was deleted. Nothing is there any more is nothing done.
+ * Takes something out of its place; it stays with what was deleted. Nothing is there any more is nothing done.
  * @throws {StorageError} leaving it where it is
  */
 export async function removeToKeep(
@@ -95,7 +95,7 @@ export async function purge(all: readonly Removed[]): Promise<void> {
   for (const removed of all) {
     if (removed.kind === 'media') await dropFile(removed.id, bytesOf(removed.id, removed.text).id);
     else if (removed.kind === 'reel') await remove([`history/${removed.id}`]);
-    else await remove(await keysWith(`edition/${removed.id}/`));
+    else if (removed.kind === 'template') await remove(await keysWith(`edition/${removed.id}/`));
     await remove([keyOf(removed)]);
   }
 }

@@ -4,7 +4,7 @@ jest.mock('@react-native-async-storage/async-storage', () => jest.requireActual(
 
 import { change, graphicOf, newReel, setSlot, startHistory, undo } from '@fresh-reel/core';
 import { templateById } from '@fresh-reel/templates';
-import { readBrand } from './brand';
+import { listBrands } from './brand';
 import { inMemory, inPieces } from './bytes';
 import { demoReels, startDemo } from './demo';
 import { listFonts, storeFont } from './fonts';
@@ -345,7 +345,7 @@ describe('the first start', () => {
     expect(
       (await listReels()).map((r) => (r.kind === 'reel' ? r.summary.templates.join() : '')).sort(),
     ).toEqual(['Four corners', 'Freeze print', 'Gust sting', 'Name strap']);
-    expect((await readBrand())?.name).toBe('Thistledown Kite Weekend');
+    expect((await listBrands()).map((b) => b.name)).toEqual(['Thistledown Kite Weekend']);
     await removeToKeep('reel', 'demo-strap', 'Marit');
     await startDemo(async () => []);
     expect(await listReels()).toHaveLength(3);
@@ -354,7 +354,7 @@ describe('the first start', () => {
 
   it('a damaged brand is none, and stays where it is', async () => {
     held.set('brand/main', '{"format":"freshreel/brand","version":1}');
-    expect(await readBrand()).toBeNull();
+    expect(await listBrands()).toEqual([]);
     expect(held.has('brand/main')).toBe(true);
   });
 });

@@ -1,6 +1,6 @@
 import { type AsyncStorage, createAsyncStorage } from '@react-native-async-storage/async-storage';
 
-/** The one store of the app. Keys: `reel/<id>`, `brand/main`, `media/<hash>`, `bytes/<id>/<n>`,
+/** The one store of the app. Keys: `reel/<id>`, `brand/<id>`, `media/<hash>`, `bytes/<id>/<n>`,
  *  `thumb/<hash>`, `wave/<hash>`, `proxy/<hash>`, `font/<hash>`, `coming/<id>`, `removed/<kind>/<id>`, `history/<id>`,
  * `render/<id>`, `template/<id>`, `edition/<template id>/<n>`, `preferences`, `summary/<reel id>`, `copied`, `started`. */
 export const store: AsyncStorage = createAsyncStorage('fresh-reel');

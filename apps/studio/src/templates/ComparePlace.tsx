@@ -24,7 +24,7 @@ export function ComparePlace({ templates }: { templates: readonly Template[] }) 
   const wide = useIsWide();
   const { width } = useWindowDimensions();
   useTitle('Side by side');
-  const { data: brand } = useBrand();
+  const brand = useBrand();
   const { data: media = [] } = useMediaList();
   const { wearing } = usePreferences();
   const setPreferences = useSetPreferences();

@@ -1,15 +1,16 @@
-import type { FrameShape, Template } from '@fresh-reel/core';
+import { type FrameShape, messageOf, type Template } from '@fresh-reel/core';
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useSaveTemplateFile } from '../files/useSaveFile';
 import { GroundSheet } from '../preview/GroundSheet';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
-import { useBrand, usePreferences, useSetPreferences } from '../storage/queries';
+import { useBrand, usePreferences, useSaveBrand, useSetPreferences } from '../storage/queries';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Icon } from '../ui/Icon';
+import { useToast } from '../ui/Toast';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { colour, useIsWide } from '../ui/theme';
@@ -28,7 +29,9 @@ import { useStartReel } from './useStartReel';
 export function TemplateDetails({ template, isOwn }: { template: Template; isOwn: boolean }) {
   const wide = useIsWide();
   useTitle(template.name);
-  const { data: brand } = useBrand();
+  const brand = useBrand();
+  const saveBrand = useSaveBrand();
+  const toast = useToast();
   const [shape, setShape] = useState<FrameShape>(template.shape);
   const { wearing } = usePreferences();
   const setPreferences = useSetPreferences();
@@ -83,6 +86,20 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
                 testID="ground"
               />
             </View>
+          )}
+          {brand && (
+            <Toggle
+              label={`Among ${brand.name}’s templates`}
+              value={brand.templates.includes(template.id)}
+              onChange={(on) => {
+                const others = brand.templates.filter((id) => id !== template.id);
+                saveBrand.mutate(
+                  { ...brand, templates: on ? [template.id, ...others].slice(0, 100) : others },
+                  { onError: (error) => toast({ text: messageOf(error) }) },
+                );
+              }}
+              testID="of-brand"
+            />
           )}
           {brand && (
             <Toggle

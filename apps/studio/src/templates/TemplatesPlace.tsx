@@ -31,7 +31,9 @@ const MOST_COMPARED = 4;
 const AFTER_STILLS = 600;
 
 /** What templates are shown: of a use, or those the user comes back to. */
-type Kind = Use | 'all' | 'favourites' | 'recent' | 'own';
+type Kind = Use | 'all' | 'favourites' | 'recent' | 'own' | 'brand';
+
+const OTHER_KINDS: ReadonlySet<Kind> = new Set(['all', 'favourites', 'recent', 'own', 'brand']);
 
 /** How many stand in a row. */
 function columnsOf(width: number): number {
@@ -44,7 +46,7 @@ export function TemplatesPlace() {
   const wide = useIsWide();
   const { width } = useWindowDimensions();
   const router = useRouter();
-  const { data: brand } = useBrand();
+  const brand = useBrand();
   const { data: media } = useMediaList();
   const [search, setSearch] = useKept('templates search', '');
   const [kind, setKind] = useKept<Kind>('templates use', 'all');
@@ -65,14 +67,15 @@ export function TemplatesPlace() {
     [media],
   );
   const shown = useMemo(() => {
-    const isUse = kind !== 'all' && kind !== 'favourites' && kind !== 'recent' && kind !== 'own';
+    const isUse = !OTHER_KINDS.has(kind);
     const { use: _, favourites: __, ...rest } = sieve;
-    const wanted = { ...rest, ...(isUse ? { use: kind } : {}), favourites: kind === 'favourites' };
+    const wanted = { ...rest, ...(isUse ? { use: kind as Use } : {}), favourites: kind === 'favourites' };
     const passed = sifted(found.templates, wanted, liked, pictures);
+    if (kind === 'brand') return passed.filter((t) => brand?.templates.includes(t.id));
     if (kind === 'own') return passed.filter((t) => own.has(t.id));
     if (kind !== 'recent') return passed;
     return recent.flatMap((id) => passed.find((t) => t.id === id) ?? []);
-  }, [found, sieve, kind, liked, own, recent, pictures]);
+  }, [found, sieve, kind, liked, own, brand, recent, pictures]);
   // What moves is painted apart; it gets ready once all stills are there.
   useEffect(() => {
     const waiting = setTimeout(startPreviews, AFTER_STILLS);
@@ -83,6 +86,7 @@ export function TemplatesPlace() {
   const special: { id: Kind; name: string }[] = [
     { id: 'all', name: 'All' },
     ...(favourites.length > 0 ? [{ id: 'favourites' as const, name: 'Favourites' }] : []),
+    ...(brand && brand.templates.length > 0 ? [{ id: 'brand' as const, name: `For ${brand.name}` }] : []),
     ...(own.size > 0 ? [{ id: 'own' as const, name: 'Yours' }] : []),
     ...(recent.length > 0 ? [{ id: 'recent' as const, name: 'Used last' }] : []),
   ];

@@ -22,7 +22,7 @@ const VIDEO_RATE = { num: 60000, den: 1001 } as const;
 
 /** Makes a reel from a template and opens it. */
 export function useStartReel() {
-  const { data: brand } = useBrand();
+  const brand = useBrand();
   const { start, fault } = useNewReel();
   const fillFor = useCallback(
     (template: Template, branded: boolean) => wornFill(template, branded ? brand : undefined),

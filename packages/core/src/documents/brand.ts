@@ -18,10 +18,10 @@ const logo = pictureFillSchema.nullable();
 const line = z.string().max(160);
 const font = z.string().min(1).max(200).nullable();
 
-/** The user's colours, fonts, logos and standard words. */
+/** A client's or a series' colours, fonts, logos, standard words and templates. */
 export const brandSchema = z.strictObject({
   format: z.literal('freshreel/brand'),
-  version: z.literal(2),
+  version: z.literal(3),
   id: z.string().min(1),
   name: z.string().min(1).max(80),
   colours: z.strictObject({
@@ -33,13 +33,15 @@ export const brandSchema = z.strictObject({
   logos: z.strictObject({ main: logo, light: logo, dark: logo, small: logo }),
   fonts: z.strictObject({ heading: font, text: font }),
   lines: z.strictObject({ line, name: line, handle: line, address: line }),
+  /** Ids of the templates that are used for it. */
+  templates: z.array(z.string().min(1).max(200)).max(100),
 });
 export type Brand = z.infer<typeof brandSchema>;
 
 export const brandKind: DocumentKind<Brand> = {
   title: 'brand',
   format: 'freshreel/brand',
-  version: 2,
+  version: 3,
   schema: brandSchema as unknown as z.ZodType<Brand>,
   upgrades: {
     // Version 1 had one logo and one line.
@@ -49,5 +51,6 @@ export const brandKind: DocumentKind<Brand> = {
       fonts: { heading: null, text: null },
       lines: { line: own, name: '', handle: '', address: '' },
     }),
+    2: (brand) => ({ ...brand, templates: [] }),
   },
 };

@@ -31,7 +31,7 @@ import { LooksBeside } from './LooksBeside';
 /** Looks first, then the controls the maker left, in groups; each goes back to its default in one tap. */
 export function AdjustStep() {
   const { graphic, reel, edit, settle } = useGraphicEditor();
-  const { data: brand } = useBrand();
+  const brand = useBrand();
   const { template, fill } = graphic;
   const worn =
     brand !== null && brand !== undefined && sameContent(graphic.fill, wearBrand(template, fill, brand));
