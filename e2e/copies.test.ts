@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
-import { choose, id, LAPTOP, PHONE, serve, tap, waitForText } from './support/browser';
+import { choose, id, LAPTOP, PHONE, serve, takeIn, tap, waitForText } from './support/browser';
 import { ffmpeg, folder, numberedClip, numbersIn } from './support/clips';
 
 const session = serve();
@@ -110,7 +110,7 @@ it('an interlaced clip that was taken as it is goes along in a reel file, which 
   writeFileSync(reel, await session.take('.freshreel'));
   const before = page.url();
   await page.goto(`${session.address}/reels`);
-  await choose(page, 'open-reel-file', reel);
+  await takeIn(page, 'open-reel-file', reel);
   await page.waitForSelector(id('step-place'));
   expect(page.url()).not.toBe(before);
   await page.close();

@@ -12,6 +12,7 @@ import {
   PHONE,
   saved,
   serve,
+  takeIn,
   tap,
   textOf,
   waitForText,
@@ -81,7 +82,7 @@ it('a title that is kept comes first in Templates, goes to an empty browser as o
   const there = await empty.newPage();
   await there.setViewport(LAPTOP);
   await there.goto(`${session.address}/templates`);
-  await choose(there, 'open-template-file', file);
+  await takeIn(there, 'open-template-file', file);
   await tap(there, 'use-template');
   await there.waitForSelector(id('slot-name'));
   expect(await fieldValue(there, 'slot-name')).toBe('Wim Okonjo');

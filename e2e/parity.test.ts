@@ -11,7 +11,7 @@ import { NodeStudio, pngOf } from '@fresh-reel/node-host';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { PNG } from 'pngjs';
 import families from '../bench/families.json';
-import { choose, id, LAPTOP, renderNow, serve, tap, waitForText } from './support/browser';
+import { id, LAPTOP, renderNow, serve, takeIn, tap, waitForText } from './support/browser';
 import { asFile, difference } from './support/probe';
 import { reelFileOf, unzipped } from './support/zip';
 
@@ -116,7 +116,7 @@ it('every family of effects is the same from Chromium and from Node', async () =
     ],
   };
   const page = await session.page(LAPTOP, '/reels');
-  await choose(page, 'open-reel-file', asFile(Buffer.from(JSON.stringify(reel)), 'families.freshreel'));
+  await takeIn(page, 'open-reel-file', asFile(Buffer.from(JSON.stringify(reel)), 'families.freshreel'));
   await page.waitForSelector(id('step-render'));
   await renderNow(page, 'png-sequence', '270');
   await tap(page, 'render-download');

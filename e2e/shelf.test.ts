@@ -3,7 +3,7 @@ import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
-import { choose, id, LAPTOP, PHONE, saved, serve, tap, textOf, waitForText } from './support/browser';
+import { choose, id, LAPTOP, PHONE, saved, serve, takeIn, tap, textOf, waitForText } from './support/browser';
 import { noise } from './support/clips';
 import { storedKeys } from './support/entries';
 import { asFile } from './support/probe';
@@ -123,7 +123,7 @@ it('a reel file takes the user’s pictures, clips and sounds along', async () =
   // It opens again, and on the command line.
   const path = asFile(bytes, 'opener.freshreel');
   await page.goto(`${session.address}/reels`);
-  await choose(page, 'open-reel-file', path);
+  await takeIn(page, 'open-reel-file', path);
   await page.waitForSelector(id('step-fill'));
   expect(page.url()).not.toContain('demo-opener');
   const frames = mkdtempSync(join(tmpdir(), 'fresh-reel-opened-'));

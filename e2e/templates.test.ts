@@ -14,6 +14,7 @@ import {
   PHONE,
   pause,
   serve,
+  takeIn,
   tap,
   textOf,
   waitForText,
@@ -73,12 +74,13 @@ it('a template goes out as one file with all its media, and comes back from some
 
   const { path } = await strangers(files);
   await page.goto(`${session.address}/templates`);
-  await choose(page, 'open-template-file', path);
+  const what = await takeIn(page, 'open-template-file', path);
+  expect(what).toMatch(/^The template “Their corners”: opener, .+ Brings “stripes\.png”/);
   await page.waitForSelector(id('use-template'));
   expect(page.url()).toMatch(/\/templates\/their-corners$/);
   // The same file again is the same template.
   await tap(page, 'back');
-  await choose(page, 'open-template-file', path);
+  expect(await takeIn(page, 'open-template-file', path)).toContain('One of its files is here already');
   await page.waitForSelector(id('use-template'));
   await tap(page, 'back');
   expect(await page.$$eval('[data-testid^="template-card-their"]', (all) => all.length)).toBe(1);
@@ -106,6 +108,33 @@ it('a template goes out as one file with all its media, and comes back from some
   await page.close();
 });
 
+it('a file says what it brings and what it lacks, and where, before anything of it is kept', async () => {
+  const page = await session.page(PHONE, '/templates/four-corners');
+  await tap(page, 'save-template-file');
+  const files = await unzipped(await session.take('.freshreel'));
+  const template = json(files['template.json']);
+  template.name = 'Lacking corners';
+  template.id = 'lacking-corners';
+  template.assets['photo-2'] = hashOf(Buffer.from('nowhere'));
+  const lacking = await zipped(
+    { ...files, 'template.json': Buffer.from(JSON.stringify(template)) },
+    'lacking.freshreel',
+  );
+  await page.goto(`${session.address}/templates`);
+  await choose(page, 'open-template-file', lacking);
+  expect(await textOf(page, 'open-lacks')).toContain('A file is not in it; it shows in Photo 2.');
+  await tap(page, 'open-leave');
+  expect(await page.$(id('open-sheet'))).toBeNull();
+  await page.reload();
+  await page.waitForSelector('[data-testid^="template-card-"]');
+  expect(await page.$(id('template-card-lacking-corners'))).toBeNull();
+  // What is missing blocks nothing.
+  await takeIn(page, 'open-template-file', lacking);
+  await tap(page, 'use-template');
+  await page.waitForSelector(id('missing-files'));
+  await page.close();
+});
+
 it('a template that was taken out can be put back, and its reels stay', async () => {
   const page = await session.page(PHONE, '/templates/their-corners');
   await tap(page, 'take-out-template');
@@ -116,6 +145,32 @@ it('a template that was taken out can be put back, and its reels stay', async ()
   expect(await textOf(page, 'toast')).toContain('Reels made with it stay');
   await tap(page, 'toast-action');
   await page.waitForSelector(id('template-card-their-corners'));
+  await page.close();
+});
+
+it('a package that unpacks as far more than it is is refused', async () => {
+  const page = await session.page(PHONE, '/templates/name-strap');
+  await tap(page, 'save-template-file');
+  const files = await unzipped(await session.take('.freshreel'));
+  const contents = json(files['contents.json']);
+  contents.media.push({
+    id: `sha256:${'b'.repeat(64)}`,
+    path: 'media/large',
+    name: 'large.png',
+    type: 'image/png',
+  });
+  const bomb = await zipped(
+    {
+      ...files,
+      'contents.json': Buffer.from(JSON.stringify(contents)),
+      'media/large': new Uint8Array(80_000_000),
+    },
+    'bomb.freshreel',
+  );
+  await page.goto(`${session.address}/templates`);
+  await choose(page, 'open-template-file', bomb);
+  await waitForText(page, 'templates-fault', /unpacked as far more than it is/);
+  expect(await page.$(id('open-sheet'))).toBeNull();
   await page.close();
 });
 

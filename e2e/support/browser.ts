@@ -264,6 +264,14 @@ export async function choose(page: Page, testID: string, ...paths: readonly stri
   await chooser.accept([...paths]);
 }
 
+/** Opens a reel or template file, looks at what is in it, and takes it in. @returns what is said to be in it */
+export async function takeIn(page: Page, testID: string, path: string): Promise<string> {
+  await choose(page, testID, path);
+  const what = `${await textOf(page, 'open-what')} ${await textOf(page, 'open-brings')}`;
+  await tap(page, 'open-take');
+  return what;
+}
+
 /** A PNG of an element as it is seen, as base64: for comparing before and after. */
 export async function look(page: Page, testID: string): Promise<string> {
   const element = await page.waitForSelector(id(testID));

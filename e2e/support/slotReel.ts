@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import type { Page } from 'puppeteer-core';
-import { choose, id, type Session } from './browser';
+import { id, type Session, takeIn } from './browser';
 
 /** Where a slot shows in the frame of 1920 by 1080. */
 export interface Cell {
@@ -79,6 +79,6 @@ export function clipReel(path: string, rate: Rate, frames: number, clip: object 
 export async function openReel(session: Session, page: Page, reel: object): Promise<void> {
   const file = join(session.downloads, 'made.reel.json');
   writeFileSync(file, JSON.stringify(reel));
-  await choose(page, 'open-reel-file', file);
+  await takeIn(page, 'open-reel-file', file);
   await page.waitForSelector(id('preview'));
 }

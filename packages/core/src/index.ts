@@ -37,10 +37,13 @@ export {
   beginsAsZip,
   CONTENTS_FILE,
   contentsKind,
+  mayBeDocument,
+  mostUnpacked,
   PACKAGE_ENDING,
   type PackageContents,
   REEL_FILE,
   TEMPLATE_FILE,
+  TOO_LARGE_WITHIN,
 } from './documents/package';
 export { type ClipFill, freshPicture, type PictureFill, pictureFillSchema } from './documents/pictureFill';
 export { type FrameShape, frameShape, type Property, type Value, valueAt } from './documents/property';

@@ -9,6 +9,8 @@ import {
   contentsKind,
   DocumentError,
   type DocumentKind,
+  mayBeDocument,
+  mostUnpacked,
   openDocument,
   parseJson,
   REEL_FILE,
@@ -16,6 +18,7 @@ import {
   reelKind,
   TEMPLATE_FILE,
   type Template,
+  TOO_LARGE_WITHIN,
   templateKind,
 } from '@fresh-reel/core';
 import { type FileEntry, TextWriter, ZipReader } from '@zip.js/zip.js/index-native.js';
@@ -37,14 +40,6 @@ export interface OpenedPackage {
   readonly fonts: readonly { readonly family: string; readonly weight: number; readonly path: string }[];
 }
 
-/** Bytes of a document that are read: no reel comes near. */
-const MOST_TEXT = 200 * 1024 * 1024;
-
-/** How many times as large as itself a package may be laid out: its files are packed already, and stored as they are. */
-const MOST_GROWTH = 20;
-/** Bytes that any package may be laid out as. */
-const ALWAYS = 64 * 1024 * 1024;
-
 /**
  * Opens a package (`.freshreel`) and lays what is in it into a folder, piece by piece.
  * @returns nothing when the file is no zip
@@ -63,15 +58,14 @@ export async function openPackage(path: string, folder: string): Promise<OpenedP
       const entry = entries.get(name);
       if (!entry)
         throw new DocumentError(`This is not a reel or a template: it is a zip without "${name}" in it.`);
-      if (entry.uncompressedSize > MOST_TEXT)
-        throw new DocumentError(`This ${kind.title} is too large to be one.`);
+      mayBeDocument(entry.uncompressedSize, kind.title);
       return openDocument(kind, parseJson(await entry.getData(new TextWriter()), kind.title));
     };
     const held = entries.has(TEMPLATE_FILE)
       ? { template: await document(templateKind, TEMPLATE_FILE) }
       : { reel: await document(reelKind, REEL_FILE) };
     const contents = await document(contentsKind, CONTENTS_FILE);
-    let left = Math.max(ALWAYS, MOST_GROWTH * (await file.stat()).size);
+    let left = mostUnpacked((await file.stat()).size);
     const laid = async <P extends { readonly path: string }>(part: P): Promise<P[]> => {
       const entry = entries.get(part.path);
       if (!entry) return [];
@@ -81,11 +75,7 @@ export async function openPackage(path: string, folder: string): Promise<OpenedP
         transform(chunk: Buffer, _encoding, done) {
           left -= chunk.length;
           if (left >= 0) return done(null, chunk);
-          done(
-            new DocumentError(
-              'This file would be laid out as far more than it is. It was not made by this app.',
-            ),
-          );
+          done(new DocumentError(TOO_LARGE_WITHIN));
         },
       });
       const written = pipeline(measured, createWriteStream(target));

@@ -34,6 +34,12 @@ function usesOf(reel: Reel): Map<string, { name: string | undefined; slots: stri
       if (isPicture(held)) add(held.media, held.name, slot);
       if (isSound(held)) add(held.sound, held.name, slot);
     }
+    // What a template of the user's brings along may be gone as well.
+    for (const { id, name, ...slot } of template.slots) {
+      const sample =
+        'sample' in slot && typeof slot.sample === 'string' ? template.assets[slot.sample] : undefined;
+      if (sample !== undefined && !Object.hasOwn(fill.slots, id)) add(sample, undefined, name);
+    }
     for (const [layer, { fill: own }] of Object.entries(fill.texts ?? {})) {
       if (typeof own === 'object' && 'media' in own)
         add(own.media.media, own.media.name, `the words “${layer}”`);
@@ -52,7 +58,11 @@ const hashIn = (media: string) => media.replace(/^sha256:/, '');
 const familiesOf = (reel: Reel): string[] =>
   [...new Set(new ReelScene(reel, DOCUMENT_ONLY).fonts().faces.map((f) => f.family))].sort();
 
-async function missingOf(reel: Reel, named: readonly string[]): Promise<MissingParts> {
+/** What a reel needs and is not here. @param named families that it names */
+export async function missingOf(
+  reel: Reel,
+  named: readonly string[] = familiesOf(reel),
+): Promise<MissingParts> {
   const uses = [...usesOf(reel)];
   const lacking = await lackingMedia(uses.map(([media]) => hashIn(media)));
   const files: MissingFile[] = uses.flatMap(([media, use]) =>

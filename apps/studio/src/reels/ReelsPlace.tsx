@@ -39,7 +39,7 @@ export function ReelsPlace() {
   const wide = useIsWide();
   const router = useRouter();
   const [fault, setFault] = useState<string>();
-  const { open, fault: openFault } = useOpenFile();
+  const { open, fault: openFault, sheet } = useOpenFile();
   useEffect(() => onWritten(() => void refetch()), [refetch]);
   return (
     <Place
@@ -78,6 +78,7 @@ export function ReelsPlace() {
         }
       />
       <RemovedList kind="reel" title="Deleted reels" onFault={setFault} />
+      {sheet}
     </Place>
   );
 }

@@ -1,4 +1,4 @@
-import type { Use } from '@fresh-reel/core';
+import type { Template, Use } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
@@ -23,6 +23,8 @@ import { SieveSheet } from './SieveSheet';
 import { TemplateSearch } from './search';
 import { offered, type Sieve, setOf, sifted } from './sieve';
 import { TemplateCard } from './TemplateCard';
+
+const NONE: readonly Template[] = [];
 
 /** Templates that are looked at side by side, at most. */
 const MOST_COMPARED = 4;
@@ -56,8 +58,8 @@ export function TemplatesPlace() {
   const { wearing, favourites, recent } = usePreferences();
   const setPreferences = useSetPreferences();
   const [pointed, setPointed] = useState<string>();
-  const { templates, own } = useTemplates();
-  const { open, fault } = useOpenFile();
+  const { templates, own, isLoading } = useTemplates();
+  const { open, fault, sheet } = useOpenFile();
   const [removedFault, setRemovedFault] = useState<string>();
   const index = useMemo(() => new TemplateSearch(templates), [templates]);
   const found = useMemo(() => index.find(search), [index, search]);
@@ -173,7 +175,7 @@ export function TemplatesPlace() {
             No template answers to all of that. These come nearest.
           </Txt>
         )}
-        {shown.length === 0 && (
+        {shown.length === 0 && !isLoading && (
           <View style={styles.none}>
             <Txt tone="quiet">No template answers to that. Try fewer words, or ask for less.</Txt>
             <Button
@@ -189,7 +191,8 @@ export function TemplatesPlace() {
           </View>
         )}
         <VirtualGrid
-          items={shown}
+          // All at once: one's own would push the others from under the finger.
+          items={isLoading ? NONE : shown}
           keyOf={(t) => t.id}
           columns={columnsOf(width)}
           gap={wide ? 24 : 16}
@@ -222,6 +225,7 @@ export function TemplatesPlace() {
           />
         </View>
       )}
+      {sheet}
       {finding && (
         <SieveSheet
           sieve={sieve}

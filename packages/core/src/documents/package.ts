@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { DocumentKind } from './load';
+import { DocumentError, type DocumentKind } from './load';
 
 /**
  * A reel or a template as one file: a zip (`.freshreel`) with the document, its media and its fonts, each stored as it
@@ -49,3 +49,22 @@ export const contentsKind: DocumentKind<PackageContents> = {
 export function beginsAsZip(start: Uint8Array): boolean {
   return start[0] === 0x50 && start[1] === 0x4b && (start[2] === 3 || start[2] === 5);
 }
+
+/** Bytes of a document that are read: no reel comes near. */
+const MOST_TEXT = 200 * 1024 * 1024;
+/** How many times as large as itself a package may be unpacked: its files are packed already, and stored as they are. */
+const MOST_GROWTH = 20;
+/** Bytes that any package may be unpacked as. */
+const ALWAYS = 64 * 1024 * 1024;
+
+/** What is said of a package that is not what a package of ours is. */
+export const TOO_LARGE_WITHIN =
+  'This file would be unpacked as far more than it is. It was not made by this app.';
+
+/** @param bytes of a document, unpacked. @throws {DocumentError} when it is none that is read */
+export function mayBeDocument(bytes: number, title: string): void {
+  if (bytes > MOST_TEXT) throw new DocumentError(`This ${title} is too large to be one.`);
+}
+
+/** Bytes that a package of so many may be unpacked as. */
+export const mostUnpacked = (packed: number): number => Math.max(ALWAYS, MOST_GROWTH * packed);

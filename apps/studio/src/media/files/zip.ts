@@ -89,6 +89,11 @@ export class ZipFiles {
     return this.entries.has(name);
   }
 
+  /** Bytes of a file as it is unpacked, as the zip says. @throws {Error} when there is no such file */
+  sizeOf(name: string): number {
+    return this.entry(name).uncompressedSize;
+  }
+
   /** @throws {Error} when there is no such file, or it is damaged */
   async blob(name: string): Promise<Blob> {
     return this.entry(name).getData!(new BlobWriter());

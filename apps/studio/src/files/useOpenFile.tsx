@@ -1,0 +1,61 @@
+import { messageOf, type Reel } from '@fresh-reel/core';
+import { useRouter } from 'expo-router';
+import { type ReactNode, useState } from 'react';
+import { pickFile } from '../media/files/pickFile';
+import { newId } from '../storage/ids';
+import { useSaveReel } from '../storage/queries';
+import { useKeepTemplate } from '../storage/useTemplates';
+import { OpenSheet } from './OpenSheet';
+import { type LookedInto, lookInto } from './openPackage';
+
+/**
+ * Opens a file of the user's: shows what is in it, and once that is taken in goes there. A reel becomes one of theirs, a
+ * template stands with the others.
+ */
+export function useOpenFile(): {
+  readonly open: () => Promise<void>;
+  readonly fault: string | undefined;
+  /** What is in the file that was chosen, to be shown. */
+  readonly sheet: ReactNode;
+} {
+  const [fault, setFault] = useState<string>();
+  const [looked, setLooked] = useState<{ readonly name: string; readonly into: LookedInto }>();
+  const save = useSaveReel();
+  const keep = useKeepTemplate();
+  const router = useRouter();
+  const orSay = async (name: string, work: () => Promise<void>) => {
+    setFault(undefined);
+    try {
+      await work();
+    } catch (error) {
+      setFault(`"${name}" could not be opened. ${messageOf(error)}`);
+    }
+  };
+  const open = async () => {
+    const file = await pickFile('.freshreel,application/json,.json');
+    if (file) await orSay(file.name, async () => setLooked({ name: file.name, into: await lookInto(file) }));
+  };
+  const take = async ({ name, into }: NonNullable<typeof looked>) => {
+    await orSay(name, async () => {
+      const opened = await into.take();
+      if (opened.kind === 'template') {
+        const { id } = await keep(opened.template);
+        router.push(`/templates/${id}`);
+        return;
+      }
+      const own: Reel = { ...opened.reel, id: newId(), changed: new Date().toISOString() };
+      await save.mutateAsync(own);
+      router.push(`/reels/${own.id}`);
+    });
+    setLooked(undefined);
+  };
+  const sheet = looked && (
+    <OpenSheet
+      name={looked.name}
+      into={looked.into}
+      onTake={() => take(looked)}
+      onClose={() => setLooked(undefined)}
+    />
+  );
+  return { open, fault, sheet };
+}
