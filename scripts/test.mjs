@@ -13,6 +13,8 @@ const programs = ensurePrograms({
   ffprobe: 'ffmpeg',
   'hb-shape': 'libharfbuzz-bin',
   'redis-server': 'redis-server',
+  zip: 'zip',
+  unzip: 'unzip',
   // Unicode's own test files.
   '/usr/share/unicode/BidiCharacterTest.txt': 'unicode-data',
 });

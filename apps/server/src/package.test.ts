@@ -1,4 +1,15 @@
-import { createWriteStream, mkdtempSync, readdirSync, rmSync, statSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import {
+  createWriteStream,
+  existsSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Writable } from 'node:stream';
@@ -6,6 +17,7 @@ import { newReel } from '@fresh-reel/core';
 import { openPackage } from '@fresh-reel/node-host';
 import { templateById } from '@fresh-reel/templates';
 import { BlobReader, TextReader, ZipWriter } from '@zip.js/zip.js/index-native.js';
+import { list, listed, pack, unpack } from './cli/package';
 
 const folder = mkdtempSync(join(tmpdir(), 'fresh-reel-package-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -39,5 +51,72 @@ describe('a package', () => {
     await expect(openPackage(path, target)).rejects.toThrow('unpacked as far more than it is');
     const written = readdirSync(join(target, 'media')).map((f) => statSync(join(target, 'media', f)).size);
     expect(Math.max(...written)).toBeLessThanOrEqual(64 * 1024 * 1024);
+  });
+});
+
+describe('the commands for packages', () => {
+  const at = (name: string) => join(folder, name);
+
+  it('say what a package holds and lacks', async () => {
+    const path = await packed(3000);
+    expect(await list(path)).toEqual([
+      { what: 'reel', name: 'One' },
+      { what: 'title', name: 'Name strap' },
+      { what: 'file', name: 'a.png', bytes: 3000 },
+    ]);
+    const document = await laidOut('lacking');
+    const text = readFileSync(document, 'utf8');
+    const lacking = `sha256:${'c'.repeat(64)}`;
+    writeFileSync(document, text.replace(/sha256:[0-9a-f]{64}/, lacking));
+    const without = await pack([at('lacking'), '--out', at('without.freshreel')]);
+    expect((await list(without)).at(-1)).toEqual({ what: 'lacking', name: lacking });
+    await expect(listed([path])).rejects.toThrow('Say what to do with it: --list.');
+    writeFileSync(at('no.freshreel'), 'nothing');
+    await expect(listed([at('no.freshreel'), '--list'])).rejects.toThrow('is no package: it is not a zip');
+  });
+
+  /** A package laid out in a new folder. @returns its document */
+  async function laidOut(name: string): Promise<string> {
+    return join(await unpack([await packed(3000), '--out', at(name)]), 'reel.json');
+  }
+
+  it('lay one out and make one of it that holds the same, read by Debian’s unzip', async () => {
+    await laidOut('out');
+    const again = await pack([at('out'), '--out', at('again.freshreel')]);
+    expect(await list(again)).toEqual(await list(await packed(3000)));
+    execFileSync('unzip', ['-q', again, '-d', at('unzipped')]);
+    for (const file of ['reel.json', 'contents.json', 'media/a'])
+      expect(readFileSync(join(at('unzipped'), file)).equals(readFileSync(join(at('out'), file)))).toBe(true);
+    // The same folder makes the same bytes.
+    const twice = await pack([at('out'), '--out', at('twice.freshreel')]);
+    expect(readFileSync(twice).equals(readFileSync(again))).toBe(true);
+  });
+
+  it('read what Debian’s zip packs, compressed or not', async () => {
+    await laidOut('zipped');
+    for (const level of ['-0', '-9']) {
+      const made = at(`made${level}.freshreel`);
+      execFileSync('zip', ['-q', '-r', level, made, '.'], { cwd: at('zipped') });
+      expect(await list(made)).toEqual(await list(await packed(3000)));
+    }
+  });
+
+  it('write nothing where something is wrong, and over nothing that is there', async () => {
+    await laidOut('there');
+    await expect(unpack([await packed(3000), '--out', at('there')])).rejects.toThrow('is there already');
+    await expect(unpack([await packed(80_000_000), '--out', at('bombed')])).rejects.toThrow(
+      'far more than it is',
+    );
+    expect(existsSync(at('bombed'))).toBe(false);
+    writeFileSync(at('secret'), 'not of the package');
+    rmSync(join(at('there'), 'media/a'));
+    symlinkSync(at('secret'), join(at('there'), 'media/a'));
+    await expect(pack([at('there'), '--out', at('link.freshreel')])).rejects.toThrow(
+      'is in the list and is no file',
+    );
+    writeFileSync(join(at('there'), 'reel.json'), '{"format":"freshreel/reel","version":3}');
+    await expect(pack([at('there'), '--out', at('link.freshreel')])).rejects.toThrow('This reel is damaged');
+    expect(existsSync(at('link.freshreel'))).toBe(false);
+    expect(readdirSync(folder).filter((name) => name.startsWith('.'))).toEqual([]);
   });
 });

@@ -1,7 +1,7 @@
 import { type ChildProcess, execFile, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdirSync } from 'node:fs';
-import { copyFile, open, readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { copyFile, readdir, rm, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type { Writable } from 'node:stream';
 import { promisify } from 'node:util';
@@ -15,8 +15,8 @@ import {
   type Rate,
   rateText,
 } from '@fresh-reel/core';
-import { BlobReader, ZipWriter } from '@zip.js/zip.js/index-native.js';
 import { SAFELY } from './ffmpeg';
+import { writeZip } from './zipFile';
 
 const run = promisify(execFile);
 
@@ -313,20 +313,13 @@ function zippedPictures({ codec, size, rate, alpha, out, number }: FilmPlan): Pi
   return { pictures, size, rate, alpha, number, out: join(`${out}.pictures`, name) };
 }
 
-/** Puts the files of a folder into a zip, each as it is, in order. */
+/** Puts the files of a folder into a zip, in the order of their names. */
 async function zipFolder(folder: string, out: string): Promise<void> {
-  const file = await open(out, 'w');
-  try {
-    const sink = new WritableStream<Uint8Array>({ write: async (bytes) => void (await file.write(bytes)) });
-    const zip = new ZipWriter(sink, {
-      ...{ level: 0, keepOrder: true, extendedTimestamp: false, lastModDate: new Date(1980, 0, 1) },
-    });
-    for (const name of (await readdir(folder)).sort())
-      await zip.add(name, new BlobReader(new Blob([await readFile(join(folder, name))])));
-    await zip.close();
-  } finally {
-    await file.close();
-  }
+  const names = (await readdir(folder)).sort();
+  await writeZip(
+    names.map((name) => ({ name, path: join(folder, name) })),
+    out,
+  );
 }
 
 /** Channels of 8 bits as 16: ffmpeg's own way of it is off by a little. */

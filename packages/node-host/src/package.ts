@@ -1,5 +1,5 @@
 import { createWriteStream } from 'node:fs';
-import { mkdir, open } from 'node:fs/promises';
+import { type FileHandle, mkdir, open } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { Transform, Writable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -12,6 +12,7 @@ import {
   mayBeDocument,
   mostUnpacked,
   openDocument,
+  type PackageContents,
   parseJson,
   REEL_FILE,
   type Reel,
@@ -40,6 +41,54 @@ export interface OpenedPackage {
   readonly fonts: readonly { readonly family: string; readonly weight: number; readonly path: string }[];
 }
 
+/** What is in a package, as its own list says it, with nothing laid out. */
+export interface ListedPackage extends Pick<OpenedPackage, 'reel' | 'template'> {
+  readonly contents: PackageContents;
+  /** Bytes of each file that is in it, by path. */
+  readonly sizes: ReadonlyMap<string, number>;
+}
+
+interface ReadPackage extends ListedPackage {
+  readonly entries: ReadonlyMap<string, FileEntry>;
+}
+
+/** Reads the documents of a package. @returns nothing when the file is no zip @throws {DocumentError} */
+async function readPackage(file: FileHandle): Promise<ReadPackage | undefined> {
+  const { buffer } = await file.read(new Uint8Array(4), 0, 4, 0);
+  if (!beginsAsZip(buffer)) return undefined;
+  const entries = new Map<string, FileEntry>();
+  for (const entry of await new ZipReader(new ZipFileReader(file, (await file.stat()).size)).getEntries()) {
+    if (!entry.directory) entries.set(entry.filename, entry);
+  }
+  const document = async <T>(kind: DocumentKind<T>, name: string): Promise<T> => {
+    const entry = entries.get(name);
+    if (!entry)
+      throw new DocumentError(`This is not a reel or a template: it is a zip without "${name}" in it.`);
+    mayBeDocument(entry.uncompressedSize, kind.title);
+    return openDocument(kind, parseJson(await entry.getData(new TextWriter()), kind.title));
+  };
+  const held = entries.has(TEMPLATE_FILE)
+    ? { template: await document(templateKind, TEMPLATE_FILE) }
+    : { reel: await document(reelKind, REEL_FILE) };
+  const contents = await document(contentsKind, CONTENTS_FILE);
+  const sizes = new Map([...entries].map(([path, { uncompressedSize }]) => [path, uncompressedSize]));
+  return { ...held, contents, sizes, entries };
+}
+
+/**
+ * Looks into a package (`.freshreel`).
+ * @returns nothing when the file is no zip
+ * @throws {DocumentError} when it is one without a reel or template in it, or damaged
+ */
+export async function listPackage(path: string): Promise<ListedPackage | undefined> {
+  const file = await open(path);
+  try {
+    return await readPackage(file);
+  } finally {
+    await file.close();
+  }
+}
+
 /**
  * Opens a package (`.freshreel`) and lays what is in it into a folder, piece by piece.
  * @returns nothing when the file is no zip
@@ -48,23 +97,9 @@ export interface OpenedPackage {
 export async function openPackage(path: string, folder: string): Promise<OpenedPackage | undefined> {
   const file = await open(path);
   try {
-    const { buffer } = await file.read(new Uint8Array(4), 0, 4, 0);
-    if (!beginsAsZip(buffer)) return undefined;
-    const entries = new Map<string, FileEntry>();
-    for (const entry of await new ZipReader(new ZipFileReader(file, (await file.stat()).size)).getEntries()) {
-      if (!entry.directory) entries.set(entry.filename, entry);
-    }
-    const document = async <T>(kind: DocumentKind<T>, name: string): Promise<T> => {
-      const entry = entries.get(name);
-      if (!entry)
-        throw new DocumentError(`This is not a reel or a template: it is a zip without "${name}" in it.`);
-      mayBeDocument(entry.uncompressedSize, kind.title);
-      return openDocument(kind, parseJson(await entry.getData(new TextWriter()), kind.title));
-    };
-    const held = entries.has(TEMPLATE_FILE)
-      ? { template: await document(templateKind, TEMPLATE_FILE) }
-      : { reel: await document(reelKind, REEL_FILE) };
-    const contents = await document(contentsKind, CONTENTS_FILE);
+    const read = await readPackage(file);
+    if (!read) return undefined;
+    const { entries, contents, reel, template } = read;
     let left = mostUnpacked((await file.stat()).size);
     const laid = async <P extends { readonly path: string }>(part: P): Promise<P[]> => {
       const entry = entries.get(part.path);
@@ -90,7 +125,7 @@ export async function openPackage(path: string, folder: string): Promise<OpenedP
     for (const part of contents.media) media.push(...(await laid(part)));
     const fonts = [];
     for (const part of contents.fonts) fonts.push(...(await laid(part)));
-    return { ...held, media, fonts };
+    return { ...(template ? { template } : { reel: reel! }), media, fonts };
   } finally {
     await file.close();
   }

@@ -30,6 +30,20 @@ export async function main(args: readonly string[]): Promise<number> {
       for (const path of await exchange(rest)) console.log(path);
       return 0;
     }
+    if (verb === 'open') {
+      const { listed } = await import('./package');
+      const { found, json } = await listed(rest);
+      if (json) console.log(JSON.stringify(found, undefined, 2));
+      else
+        for (const { what, name, bytes } of found)
+          console.log([what, name, bytes ?? ''].join('\t').trimEnd());
+      return 0;
+    }
+    if (verb === 'unpack' || verb === 'pack') {
+      const commands = await import('./package');
+      console.log(await commands[verb](rest));
+      return 0;
+    }
     if (verb === 'check') {
       const { check, parseCheckCommand } = await import('./check');
       const command = parseCheckCommand(rest);
