@@ -20,7 +20,7 @@ export function HarmonySheet({ main, onChoose, onClose }: Props) {
         <Press
           key={name}
           role="button"
-          aria-label={`Take ${name}`}
+          aria-label={`${name}: take it`}
           onPress={() => onChoose(colours)}
           style={styles.one}
           testID={`harmony-${name.toLowerCase().replaceAll(' ', '-')}`}

@@ -158,7 +158,7 @@ describe('documents of version 1', () => {
   it('open: one outline and one motion become lists', () => {
     const opened = openDocument(templateKind, old);
     const text = sceneOf(studio, opened).textLayer('t')!;
-    expect(opened.version).toBe(3);
+    expect(opened.version).toBe(templateKind.version);
     expect(text.outlines).toEqual([
       { paint: { colour: '#000000' }, width: { product: [8, 0.5] }, side: 'outside' },
     ]);
@@ -178,7 +178,7 @@ describe('documents of version 1', () => {
       tracks: [{ id: 'x', graphics: [{ id: 'g', template: old, fill: {}, start: 0 }] }],
     };
     const opened = openDocument(reelKind, JSON.parse(JSON.stringify(before)));
-    expect(graphicsOf(opened)[0]!.template.version).toBe(3);
+    expect(graphicsOf(opened)[0]!.template.version).toBe(templateKind.version);
     expect(opened.motionBlur.samples).toBe(1);
   });
 });
