@@ -1,3 +1,4 @@
+import type { Page } from 'puppeteer-core';
 import {
   fieldValue,
   fill,
@@ -13,6 +14,18 @@ import {
 } from './support/browser';
 
 const session = serve();
+
+/** What an element looks like once nothing of it has changed for two seconds. */
+async function atRest(page: Page, testID: string): Promise<string> {
+  let last = await look(page, testID);
+  for (let tries = 0, same = 0; tries < 60 && same < 4; tries++) {
+    await pause(500);
+    const now = await look(page, testID);
+    same = now === last ? same + 1 : 0;
+    last = now;
+  }
+  return last;
+}
 
 it('there is a brand for each client, one is worked with, and what was taken out comes back', async () => {
   const page = await session.page(PHONE, '/brand');
@@ -54,9 +67,7 @@ it('templates wear it while it changes, in colours that go together, and a brand
   // On a phone they stand still, so that what is seen tells what they wear.
   const page = await session.page(PHONE, '/brand');
   await page.waitForSelector(`${id('brand-worn')} canvas`);
-  await pause(3000);
-  const worn = await look(page, 'brand-worn');
-  expect(await look(page, 'brand-worn')).toBe(worn);
+  const worn = await atRest(page, 'brand-worn');
   await tap(page, 'harmonies');
   const before = await textOf(page, 'brand-second');
   await tap(page, 'harmony-opposite');
@@ -64,8 +75,7 @@ it('templates wear it while it changes, in colours that go together, and a brand
   await waitForChange(page, 'brand-worn', worn);
   await tap(page, 'undo');
   expect(await textOf(page, 'brand-second')).toBe(before);
-  for (let i = 0; i < 50 && (await look(page, 'brand-worn')) !== worn; i++) await pause(100);
-  expect(await look(page, 'brand-worn')).toBe(worn);
+  expect(await atRest(page, 'brand-worn')).toBe(worn);
 
   await page.goto(`${session.address}/templates/quote-card`);
   await tap(page, 'of-brand');
