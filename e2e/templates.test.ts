@@ -227,7 +227,15 @@ it('some are looked at side by side with words of one’s own, and one goes on i
   const page = await session.page(PHONE, '/templates');
   await page.waitForSelector(id('template-card-name-strap'));
   await tap(page, 'compare-some');
-  for (const name of ['name-strap', 'mask-rise']) await tap(page, `template-card-${name}`);
+  for (const name of ['name-strap', 'mask-rise']) {
+    const chosen = `${id(`template-card-${name}`)}[aria-checked="true"]`;
+    // One that was scrolled to may move under the finger; a person sees that it has no tick, and tries again.
+    for (let tries = 0; tries < 3 && !(await page.$(chosen)); tries++) {
+      await tap(page, `template-card-${name}`);
+      await pause(500);
+    }
+    await page.waitForSelector(chosen);
+  }
   expect(await textOf(page, 'compare')).toBe('Compare 2 side by side');
   await tap(page, 'compare');
   await page.waitForSelector(id('compared-name-strap'));
