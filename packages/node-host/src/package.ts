@@ -27,6 +27,8 @@ import { ZipFileReader } from './zipFile';
 
 /** What a package holds, its files laid out in a folder. */
 export interface OpenedPackage {
+  /** Its own list of what is in it. */
+  readonly contents: PackageContents;
   /** One of the two. */
   readonly reel?: Reel;
   readonly template?: Template;
@@ -42,8 +44,7 @@ export interface OpenedPackage {
 }
 
 /** What is in a package, as its own list says it, with nothing laid out. */
-export interface ListedPackage extends Pick<OpenedPackage, 'reel' | 'template'> {
-  readonly contents: PackageContents;
+export interface ListedPackage extends Pick<OpenedPackage, 'contents' | 'reel' | 'template'> {
   /** Bytes of each file that is in it, by path. */
   readonly sizes: ReadonlyMap<string, number>;
 }
@@ -125,7 +126,7 @@ export async function openPackage(path: string, folder: string): Promise<OpenedP
     for (const part of contents.media) media.push(...(await laid(part)));
     const fonts = [];
     for (const part of contents.fonts) fonts.push(...(await laid(part)));
-    return { ...(template ? { template } : { reel: reel! }), media, fonts };
+    return { ...(template ? { template } : { reel: reel! }), contents, media, fonts };
   } finally {
     await file.close();
   }

@@ -1,13 +1,11 @@
-import { lstat, mkdir, mkdtemp, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
-import { basename, dirname, join, resolve } from 'node:path';
+import { lstat, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { basename, join, resolve } from 'node:path';
 import {
   CONTENTS_FILE,
   contentsKind,
   documentOnly,
-  EMPTY_FILL,
-  GraphicItem,
   graphicsOf,
-  layoutFrame,
+  newReel,
   openDocument,
   PACKAGE_ENDING,
   parseJson,
@@ -21,6 +19,7 @@ import {
 } from '@fresh-reel/core';
 import { listPackage, openPackage, writeZip } from '@fresh-reel/node-host';
 import { SHIPPED } from '@fresh-reel/templates/files';
+import { beside } from './beside';
 import { CommandError, parsedArgs, TEXT, USAGE } from './command';
 
 /** One thing that a package holds or lacks. */
@@ -42,7 +41,8 @@ export async function list(path: string): Promise<Listed[]> {
   const { reel, template, contents, sizes } = held;
   const media = contents.media.filter((part) => sizes.has(part.path));
   const brought = new Set(media.map(({ id }) => id));
-  const lacking = neededBy(reel, template).filter((id) => !brought.has(id) && SHIPPED.find(id) === undefined);
+  const needed = new ReelScene(reel ?? reelOf(template!), documentOnly()).held();
+  const lacking = needed.filter((id) => !brought.has(id) && SHIPPED.find(id) === undefined);
   return [
     template ? { what: 'template', name: template.name } : { what: 'reel', name: reel!.name },
     ...(reel ? graphicsOf(reel) : []).map((g) => ({ what: 'title' as const, name: g.template.name })),
@@ -56,13 +56,9 @@ export async function list(path: string): Promise<Listed[]> {
   ];
 }
 
-/** Every file that a document holds, by media id. */
-function neededBy(reel: Reel | undefined, template: Template | undefined): string[] {
-  const resources = documentOnly();
-  if (reel) return new ReelScene(reel, resources).held();
-  const frame = layoutFrame({ width: 1920, height: 1080 });
-  return new GraphicItem({ id: 'held', template: template!, fill: EMPTY_FILL }, frame, resources).held();
-}
+/** What a template needs is what a reel of it does. */
+const reelOf = (template: Template): Reel =>
+  newReel(template, { id: 'listed', name: template.name, now: '', shape: 'wide' });
 
 /** `open --list`: what a package holds. */
 export async function listed(args: readonly string[]): Promise<{ found: Listed[]; json: boolean }> {
@@ -70,12 +66,6 @@ export async function listed(args: readonly string[]): Promise<{ found: Listed[]
   const path = one(positionals, 'reel or template file');
   if (!values.list) throw new CommandError(`Say what to do with it: --list.\n${USAGE}`);
   return { found: await list(path), json: values.json ?? false };
-}
-
-/** Where something is made before it is moved to its place, beside it. */
-async function beside(out: string): Promise<string> {
-  await mkdir(dirname(out), { recursive: true });
-  return mkdtemp(join(dirname(out), `.${basename(out)}-`));
 }
 
 const isThere = (path: string): Promise<boolean> =>
@@ -97,10 +87,9 @@ export async function unpack(args: readonly string[]): Promise<string> {
   if (await isThere(out)) throw new CommandError(`"${values.out}" is there already. Name a new folder.`);
   const work = await beside(out);
   try {
-    const held = await listPackage(path);
+    const held = await openPackage(path, work);
     if (!held) throw new CommandError(`"${path}" is no package: it is not a zip.`);
-    const { reel, template, contents } = held;
-    const { media, fonts } = (await openPackage(path, work))!;
+    const { reel, template, contents, media, fonts } = held;
     const laid = new Set([...media, ...fonts].map((part) => part.path));
     const here = <P extends { readonly path: string }>(part: P) => laid.has(join(work, part.path));
     const json = (data: unknown) => `${JSON.stringify(data, null, 1)}\n`;

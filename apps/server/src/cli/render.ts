@@ -1,6 +1,6 @@
-import { mkdir, mkdtemp, open, readdir, rename, rm, stat } from 'node:fs/promises';
+import { open, readdir, rename, rm, stat } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
-import { basename, dirname, join, resolve } from 'node:path';
+import { basename, join, resolve } from 'node:path';
 import {
   FILM_CODECS,
   type FilmCodec,
@@ -26,6 +26,7 @@ import {
   type PicturesPlan,
   whyNoFilm,
 } from '@fresh-reel/node-host';
+import { beside } from './beside';
 import { CommandError, filmWanted, type RenderCommand } from './command';
 import { FrameWriter, type PaintJob, rawFrames } from './frameWriter';
 import { type OpenedReel, wholeScene, withReel } from './openedReel';
@@ -80,8 +81,7 @@ export async function renderReel(
     );
   const why = codec && (await whyNoFilm({ codec, size, out: path }));
   if (why) throw new CommandError(why);
-  await mkdir(dirname(path), { recursive: true });
-  const work = await mkdtemp(join(dirname(path), `.${basename(path)}-`));
+  const work = await beside(path);
   const stretch: Stretch = { scene, studio, rate, from, count: to - from + 1 };
   const paint: PaintJob = {
     ...{ reel, files: [...files], fonts, size, rate, from, count: stretch.count },

@@ -1,4 +1,5 @@
-import { type Brand, brandKind, DocumentError, openDocument, parseJson } from '@fresh-reel/core';
+import { type Brand, brandKind } from '@fresh-reel/core';
+import { openedText } from './opened';
 import { removeToKeep } from './removed';
 import { keysWith, store, write } from './store';
 
@@ -10,13 +11,8 @@ export const FIRST_BRAND = 'main';
 export async function listBrands(): Promise<Brand[]> {
   const texts = await store.getMany(await keysWith(PREFIX));
   const opened = Object.entries(texts).flatMap(([key, text]) => {
-    try {
-      const brand = text === null ? undefined : openDocument(brandKind, parseJson(text, 'brand'));
-      return brand ? [{ ...brand, id: key.slice(PREFIX.length) }] : [];
-    } catch (error) {
-      if (error instanceof DocumentError) return [];
-      throw error;
-    }
+    const brand = openedText(brandKind, text);
+    return brand ? [{ ...brand, id: key.slice(PREFIX.length) }] : [];
   });
   return opened.sort((a, b) => a.name.localeCompare(b.name));
 }

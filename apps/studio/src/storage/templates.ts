@@ -1,4 +1,5 @@
-import { DocumentError, openDocument, parseJson, type Template, templateKind } from '@fresh-reel/core';
+import { type Template, templateKind } from '@fresh-reel/core';
+import { openedText } from './opened';
 import { removeToKeep } from './removed';
 import { keysWith, store, write } from './store';
 
@@ -7,20 +8,13 @@ const PREFIX = 'template/';
 /** Where the editions of a template lie that are not the present one. */
 const editionsOf = (id: string) => `edition/${id}/`;
 
-const opened = (text: string | null): Template[] => {
-  try {
-    return text === null ? [] : [openDocument(templateKind, parseJson(text, 'template'))];
-  } catch (error) {
-    if (error instanceof DocumentError) return [];
-    throw error;
-  }
-};
+const opened = (text: string | null): Template | undefined => openedText(templateKind, text);
 
 /** The user's templates by name. One that does not open any more is left out, and stays as it is. */
 export async function listTemplates(): Promise<Template[]> {
   const texts = await store.getMany(await keysWith(PREFIX));
   return Object.values(texts)
-    .flatMap(opened)
+    .flatMap((text) => opened(text) ?? [])
     .sort((a, b) => a.name.localeCompare(b.name));
 }
 
@@ -36,7 +30,7 @@ export const editionOf = ({ edition = 1 }: Template): number => edition;
 export async function listEditions(id: string): Promise<Template[]> {
   const texts = await store.getMany([PREFIX + id, ...(await keysWith(editionsOf(id)))]);
   return Object.values(texts)
-    .flatMap(opened)
+    .flatMap((text) => opened(text) ?? [])
     .sort((a, b) => editionOf(b) - editionOf(a));
 }
 
@@ -49,7 +43,7 @@ export async function saveEdition(template: Template): Promise<Template> {
   const present = await store.getItem(PREFIX + template.id);
   const last = Math.max(0, ...(await listEditions(template.id)).map(editionOf));
   const newest: Template = { ...template, edition: last + 1 };
-  const [before] = opened(present);
+  const before = opened(present);
   await write({
     [PREFIX + template.id]: JSON.stringify(newest),
     ...(before ? { [editionsOf(template.id) + editionOf(before)]: present! } : {}),
