@@ -45,11 +45,9 @@ async function changeStored(
   const changed: string[] = [];
   const left: string[] = [];
   for (const id of ids) {
-    let name = '';
     const free = await ifFree(reelLock(id), async () => {
       const stored = await readReel(id);
       if (stored?.kind !== 'reel') return;
-      name = stored.reel.name;
       try {
         const history = await by(stored.reel);
         if (!history) return;
@@ -58,7 +56,7 @@ async function changeStored(
         changed.push(id);
         announce(id);
       } catch (error) {
-        left.push(`“${name}”: ${messageOf(error)}`);
+        left.push(`“${stored.reel.name}”: ${messageOf(error)}`);
       }
     });
     if (!free) left.push('A reel that is open in another tab stays as it is.');

@@ -6,7 +6,6 @@ import { useReels } from '../storage/queries';
 import { editionOf } from '../storage/templates';
 import { useEditions, useRemoveTemplate, useStoreTemplate } from '../storage/useTemplates';
 import { Button } from '../ui/Button';
-import { Field } from '../ui/Field';
 import { Part } from '../ui/Part';
 import { Press } from '../ui/Press';
 import { Sheet } from '../ui/Sheet';
@@ -15,6 +14,7 @@ import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
 import { InStep } from './InStep';
 import { lookFill } from './Looks';
+import { NameAndSet } from './NameAndSet';
 
 /** What the user does with a template of theirs: names it, goes back to an edition, takes it out. */
 export function OwnTemplate({ template }: { template: Template }) {
@@ -130,21 +130,7 @@ function NamingSheet({ template, onClose }: { template: Template; onClose: () =>
   };
   return (
     <Sheet title="Name and set" onClose={onClose} testID="naming-sheet">
-      <Field
-        label="Name"
-        value={name}
-        onChangeText={setName}
-        maxLength={80}
-        fault={nameless ? 'A template needs a name.' : undefined}
-        testID="own-name"
-      />
-      <Field
-        label="Set it belongs to, if any"
-        value={set}
-        onChangeText={setSet}
-        maxLength={80}
-        testID="own-set"
-      />
+      <NameAndSet name={name} onName={setName} set={set} onSet={setSet} testID="own" />
       <View style={styles.row}>
         <Button title="Keep these" kind="next" disabled={nameless} onPress={save} testID="own-save" />
       </View>

@@ -15,6 +15,7 @@ import { StyleSheet, View } from 'react-native';
 import { newId } from '../../storage/ids';
 import { usePreferences, useSetPreferences } from '../../storage/queries';
 import { type KeptKind, useStoreTemplate, useTemplates } from '../../storage/useTemplates';
+import { LONGEST_NAME, NameAndSet } from '../../templates/NameAndSet';
 import { TemplatePreview } from '../../templates/TemplatePreview';
 import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
@@ -29,8 +30,7 @@ import { CORNER, colour } from '../../ui/theme';
 import { useDesk, useRestingFrame } from '../session/desk';
 import { useGraphicEditor } from '../session/useReelEditor';
 
-/** Longest name of a template, longest name of a mood, and most of those. */
-const LONGEST = 80;
+/** Longest name of a mood, and most of those. */
 const LONGEST_MOOD = 20;
 const MOST_MOODS = 6;
 
@@ -67,7 +67,7 @@ function KeepSheet({ onClose }: { onClose: () => void }) {
   const label = itemOf(reel, graphic.id)?.item.label ?? `My ${template.name}`;
   const [name, setName] = useState(() => {
     const taken = new Set(templates.map((t) => t.name));
-    return freeName(label.slice(0, LONGEST - 4), (n) => taken.has(n), ' ');
+    return freeName(label.slice(0, LONGEST_NAME - 4), (n) => taken.has(n), ' ');
   });
   const [set, setSet] = useState((isOwn && template.set) || '');
   const [moods, setMoods] = useState(template.moods.join(', '));
@@ -108,21 +108,7 @@ function KeepSheet({ onClose }: { onClose: () => void }) {
         </Txt>
       ) : (
         <>
-          <Field
-            label="Name"
-            value={name}
-            onChangeText={setName}
-            maxLength={LONGEST}
-            fault={nameless ? 'A template needs a name.' : undefined}
-            testID="keep-name"
-          />
-          <Field
-            label="Set it belongs to, if any"
-            value={set}
-            onChangeText={setSet}
-            maxLength={LONGEST}
-            testID="keep-set"
-          />
+          <NameAndSet name={name} onName={setName} set={set} onSet={setSet} testID="keep" />
           <Field
             label="Moods, with commas between"
             value={moods}
