@@ -46,11 +46,22 @@ export {
   TOO_LARGE_WITHIN,
 } from './documents/package';
 export { type ClipFill, freshPicture, type PictureFill, pictureFillSchema } from './documents/pictureFill';
-export { type FrameShape, frameShape, type Property, type Value, valueAt } from './documents/property';
+export {
+  type ControlLink,
+  type FrameShape,
+  frameShape,
+  isConstant,
+  type Property,
+  type Source,
+  type Value,
+  valueAt,
+} from './documents/property';
 export { FRAMES, type FrameSize, type Graphic, layoutFrame, type Reel, reelKind } from './documents/reel';
 export { type SoundFill, soundFillSchema } from './documents/soundFill';
 export {
   type Control,
+  type Guideline,
+  type GuideStep,
   type SceneDocument,
   type Slot,
   type Template,
@@ -236,7 +247,7 @@ export {
 export { documentOnly } from './evaluate/documentOnly';
 export { type EvaluatedFrame, GraphicScene, type Resources } from './evaluate/graphicScene';
 export { fontNeeds } from './evaluate/needs';
-export type { Region } from './evaluate/paintPass';
+export type { LaidPart, Region } from './evaluate/paintPass';
 export { SHEET, type SheetEntry, sheetEntries, sheetLayout } from './exchange/contactSheet';
 export { EXCHANGE_KINDS, EXCHANGES, type ExchangeKind } from './exchange/exchanges';
 export { readRows } from './exchange/readRows';
@@ -249,7 +260,7 @@ export { type Affine, invertAffine } from './geometry/matrix';
 export { boundsOf, type Rect } from './geometry/rect';
 export type { LetterMap, MediaFacts, Notice, Size } from './layers/kind';
 export { visiblePart } from './layers/picture';
-export { everyLayer } from './layers/registry';
+export { everyLayer, type Layer } from './layers/registry';
 export type { TextLayer } from './layers/text';
 export type { TextDuring } from './layers/textDuring';
 export type { TextMotion } from './layers/textMotion';
@@ -366,7 +377,7 @@ export { readFontFacts } from './text/fontFacts';
 export { EMOJI_FAMILY, FontBook } from './text/fonts';
 export { loadHarfBuzz } from './text/harfbuzz';
 export { inkBounds } from './text/layout';
-export { type Clock, localTime, markTime, type Stretch, stretches } from './time/clock';
+export { type Clock, localTime, type Mark, markTime, type Stretch, stretches } from './time/clock';
 export {
   convertFrames,
   framesIn,

@@ -1,13 +1,4 @@
-import {
-  adjustPicture,
-  graphicsOf,
-  type History,
-  itemOf,
-  nominal,
-  type Reel,
-  ReelScene,
-  type Region,
-} from '@fresh-reel/core';
+import { adjustPicture, graphicsOf, type History, type Reel, ReelScene, type Region } from '@fresh-reel/core';
 import { type ReactNode, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
@@ -35,9 +26,11 @@ import { Line } from './place/Line';
 import { PlaceStep } from './place/PlaceStep';
 import { ReelHeader } from './ReelHeader';
 import { type Step, Steps } from './Steps';
-import { type Desk, DeskProvider, type PathTarget } from './session/desk';
-import { isOfItem, type KeyTarget } from './session/keyTargets';
+import { DeskProvider } from './session/desk';
+import { isOfItem } from './session/keyTargets';
 import { PathPointProvider } from './session/pathPoint';
+import { useDeskState } from './session/useDeskState';
+import { usePlaying } from './session/usePlaying';
 import { useReelEditing } from './session/useReelEditing';
 import { ReelEditorProvider, useReelEditor } from './session/useReelEditor';
 import { draggedFocus } from './stage/placing';
@@ -45,7 +38,6 @@ import { Stage } from './stage/Stage';
 import { Transport } from './stage/Transport';
 import { KeyStrip } from './timeline/KeyStrip';
 import { Ribbon } from './timeline/Ribbon';
-import { useReelKeys } from './useReelKeys';
 import { Warnings } from './Warnings';
 
 interface Props {
@@ -88,12 +80,9 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
   const [silent, setSilent] = useState(false);
   const [ground, setGround] = useState(false);
   const hasSound = useSoundtrack(surface, reel, silent);
-  const [keyed, chooseKeyed] = useState<KeyTarget>();
-  const choosing = useChoosing();
-  const { chooseItem } = choosing;
-  const [path, choosePath] = useState<PathTarget>();
-  const [text, setText] = useState<{ layer: string; typing: boolean }>();
-  const [ways, showWays] = useState(false);
+  const { seek, play, nudge } = usePlaying(surface, reel.rate, loop);
+  const desk = useDeskState(surface, seek);
+  const { keyed, chooseItem, choosePath, chooseText } = desk;
   const [point, choosePoint] = useState<number>();
   const [apart, setApart] = useState(false);
   const shown = usePreviewState(surface, (s) => s.frame?.notices, sameContent);
@@ -119,13 +108,6 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
     if (begin && firstSlot) rows.focus(firstSlot);
   }, [begin, firstSlot, rows]);
 
-  const seek = useCallback(
-    (frame: number) => {
-      surface.pause();
-      surface.seek(frame);
-    },
-    [surface],
-  );
   /** Choosing a slot moves the preview to where it is best seen, unless it is in view already. */
   const select = useCallback(
     (slot: string | undefined, move = true) => {
@@ -138,39 +120,6 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
         seek(time.frameOf(scene.timeOf(found.moment)));
     },
     [work, seek, surface, selected],
-  );
-  const play = useCallback(() => {
-    const { playing, frame } = surface.snapshot();
-    if (playing) surface.pause();
-    else surface.play(frame && surface.position < frame.count - 1 ? surface.position : 0, loop);
-  }, [surface, loop]);
-  const nudge = useCallback(
-    (by: number) => {
-      const { frame } = surface.snapshot();
-      if (frame) seek(Math.min(frame.count - 1, Math.max(0, surface.position + by)));
-    },
-    [surface, seek],
-  );
-  useReelKeys({ play, nudge, second: nominal(reel.rate) });
-  const chooseText = useCallback((layer: string | undefined, typing = false) => {
-    setText(layer === undefined ? undefined : { layer, typing });
-  }, []);
-  const desk: Desk = useMemo(
-    () => ({
-      surface,
-      seek,
-      keyed,
-      chooseKeyed,
-      path,
-      choosePath,
-      ...choosing,
-      text: text?.layer,
-      typing: text?.typing ?? false,
-      chooseText,
-      ways,
-      showWays,
-    }),
-    [surface, seek, keyed, path, choosing, text, chooseText, ways],
   );
   const pathPoint = useMemo(() => ({ point, choosePoint, apart, setApart }), [point, apart]);
   const goTo = (next: Step) => {
@@ -335,50 +284,6 @@ function WhichGraphic({
       onChange={onChange}
       testID="which-graphic"
     />
-  );
-}
-
-/** What of the desk is about choosing. */
-type Choosing =
-  | 'chosen'
-  | 'item'
-  | 'chooseItem'
-  | 'chooseItems'
-  | 'several'
-  | 'setSeveral'
-  | 'slipping'
-  | 'setSlipping';
-
-/** Which items are chosen. A title that is placed is also the one that is filled and adjusted. */
-function useChoosing(): Pick<Desk, Choosing> {
-  const { reel, chooseGraphic } = useReelEditor();
-  const [all, chooseItems] = useState<readonly string[]>([]);
-  const [several, setSeveral] = useState(false);
-  const [slipping, setSlipping] = useState(false);
-  // What is not there any more is not chosen; after an undo it is again.
-  const there = all.filter((id) => itemOf(reel, id)).join('\n');
-  const chosen = useMemo(() => (there === '' ? [] : there.split('\n')), [there]);
-  const item = chosen.at(-1);
-  const chooseItem = useCallback(
-    (id: string | undefined) =>
-      chooseItems((now) =>
-        id === undefined
-          ? []
-          : !several
-            ? [id]
-            : now.includes(id)
-              ? now.filter((i) => i !== id)
-              : [...now, id],
-      ),
-    [several],
-  );
-  const isTitle = item !== undefined && itemOf(reel, item)?.item.kind === 'graphic';
-  useEffect(() => {
-    if (isTitle) chooseGraphic(item);
-  }, [isTitle, item, chooseGraphic]);
-  return useMemo(
-    () => ({ chosen, item, chooseItem, chooseItems, several, setSeveral, slipping, setSlipping }),
-    [chosen, item, chooseItem, several, slipping],
   );
 }
 

@@ -1,4 +1,5 @@
-import type { Reel, ReelCheck, ReelFrame, TextOfItem } from '@fresh-reel/core';
+import type { LaidPart, Reel, ReelCheck, ReelFrame, TextOfItem } from '@fresh-reel/core';
+import type { Trip } from '@fresh-reel/core/make';
 import type { FontFile } from '../engine/browserStudio';
 import type { DecodedPicture } from '../media/decode/picture';
 
@@ -14,8 +15,10 @@ export type ToPreview =
   | { readonly type: 'pause'; readonly surface: string }
   /** Asks where the letters of a text stand, in every frame from now on; of none, when absent. */
   | { readonly type: 'letters'; readonly surface: string; readonly text: TextOfItem | undefined }
-  /** Looks at every slot of a reel, apart from what any surface shows. */
-  | { readonly type: 'check'; readonly reel: Reel; readonly request: number }
+  /** Asks where the parts of a graphic lie, in every frame at rest from now on; of none, when absent. */
+  | { readonly type: 'parts'; readonly surface: string; readonly graphic: string | undefined }
+  /** Asks something of a reel, apart from what any surface shows. */
+  | { readonly type: 'ask'; readonly reel: Reel; readonly request: number; readonly question: Question }
   /** The picture that was asked for, if it is there. */
   | { readonly type: 'picture'; readonly id: string; readonly picture: DecodedPicture | null }
   | { readonly type: 'fonts'; readonly families: readonly string[]; readonly fonts: readonly FontFile[] };
@@ -26,15 +29,31 @@ export type FromPreview =
   | { readonly type: 'needs-picture'; readonly id: string }
   /** Families that do not ship with the app: the user's own, if they are there. */
   | { readonly type: 'needs-fonts'; readonly families: readonly string[] }
-  | {
-      readonly type: 'checks';
-      readonly request: number;
-      readonly checks?: readonly ReelCheck[];
-      /** Why it could not be looked at. */
-      readonly fault?: string;
-    }
+  | { readonly type: 'answer'; readonly request: number; readonly answer: Answer }
+  /** Why it could not be looked at. */
+  | { readonly type: 'answer'; readonly request: number; readonly fault: string }
   | { readonly type: 'ended'; readonly surface: string }
   | { readonly type: 'fault'; readonly surface: string | undefined; readonly message: string };
+
+/** What can be asked of a reel. */
+export type Question =
+  /** What of its slots the user should know. */
+  | { readonly about: 'checks' }
+  /** What a user of the template that is made on it would trip over. */
+  | { readonly about: 'trips' }
+  /** The way that the middle of a part takes, from the graphic's beginning to its end. */
+  | { readonly about: 'way'; readonly graphic: string; readonly part: string };
+
+/** A point of a way: frame units, and the frame of the reel in which it is there. */
+export interface WayPoint {
+  readonly frame: number;
+  readonly at: readonly [number, number];
+}
+
+export type Answer =
+  | { readonly about: 'checks'; readonly checks: readonly ReelCheck[] }
+  | { readonly about: 'trips'; readonly trips: readonly Trip[] }
+  | { readonly about: 'way'; readonly way: readonly WayPoint[] };
 
 /** What the page knows of the frame on a surface. */
 export interface PaintedFrame extends Pick<ReelFrame, 'regions' | 'notices'> {
@@ -45,6 +64,8 @@ export interface PaintedFrame extends Pick<ReelFrame, 'regions' | 'notices'> {
   /** Revision of the document it was painted from. */
   readonly revision: number;
   readonly letters: ReelFrame['letters'] | undefined;
+  /** Where the parts of the graphic lie that was asked about; nothing while it plays. */
+  readonly parts?: readonly LaidPart[];
   /** Size regions are measured in. */
   readonly layout: { readonly width: number; readonly height: number };
   /** Milliseconds to evaluate and to paint. */

@@ -4,7 +4,6 @@ import {
   messageOf,
   type Op,
   type Reel,
-  type ReelCheck,
   ReelScene,
   type Surface,
   sameMoments,
@@ -12,6 +11,7 @@ import {
 } from '@fresh-reel/core';
 import { BrowserStudio, surfaceOf } from '../engine/browserStudio';
 import { onStored } from '../storage/changes';
+import { answerTo } from './answers';
 import type { FromPreview, ToPreview } from './messages';
 import { Supplies } from './supplies';
 
@@ -38,6 +38,8 @@ interface Showing {
   playing: { startedAt: number; from: number; loop: boolean } | undefined;
   /** The text whose letters' places go with each frame. */
   lettersOf: TextOfItem | undefined;
+  /** The graphic whose parts' places go with each frame at rest. */
+  partsOf: string | undefined;
   /** Index into QUALITIES while playing. */
   quality: number;
   /** Running means of the cost of a frame, and of the time from one to the next while it plays. */
@@ -108,14 +110,6 @@ async function show(id: string, reel: Reel, revision: number): Promise<void> {
   showing.revision = revision;
   void supplies.pictures(scene);
   paint(id, showing, engine);
-}
-
-/** Looks at all of a reel once everything it shows is here, or known not to be. */
-async function check(reel: Reel): Promise<readonly ReelCheck[]> {
-  const { engine, supplies } = await studio;
-  const scene = new ReelScene(reel, engine);
-  await Promise.all([supplies.fonts(scene), supplies.pictures(scene)]);
-  return scene.checks();
 }
 
 function mediaInUse(): string[] {
@@ -215,6 +209,9 @@ function paint(
       regions: frame.regions,
       notices: frame.notices,
       letters: frame.letters,
+      ...(showing.partsOf !== undefined && !showing.playing
+        ? { parts: scene.laidAt(at, showing.partsOf) }
+        : {}),
       layout: scene.frame,
       cost,
       quality,
@@ -288,12 +285,6 @@ function keepTicking(): void {
   else requestAnimationFrame(tick);
 }
 
-const checked = (reel: Reel) =>
-  check(reel).then(
-    (checks) => ({ checks }),
-    (error: unknown) => ({ fault: messageOf(error) }),
-  );
-
 // What shows a file or a font that came or went is made ready and painted anew.
 onStored(async (change) => {
   const { engine, supplies } = await studio;
@@ -319,9 +310,15 @@ async function receive(message: ToPreview): Promise<void> {
     case 'fonts':
       supplies.gotFonts(message.families, message.fonts);
       return;
-    case 'check':
-      tell({ type: 'checks', request: message.request, ...(await checked(message.reel)) });
+    case 'ask': {
+      const { request, reel, question } = message;
+      const answered = answerTo(question, reel, engine, supplies).then(
+        (answer) => ({ answer }),
+        (error: unknown) => ({ fault: messageOf(error) }),
+      );
+      tell({ type: 'answer', request, ...(await answered) });
       return;
+    }
   }
   if (message.type === 'attach') {
     showings.set(message.surface, {
@@ -338,6 +335,7 @@ async function receive(message: ToPreview): Promise<void> {
       shownAt: 0,
       painted: undefined,
       lettersOf: undefined,
+      partsOf: undefined,
       wanted: undefined,
       fetching: false,
     });
@@ -372,6 +370,10 @@ async function receive(message: ToPreview): Promise<void> {
       return;
     case 'letters':
       showing.lettersOf = message.text;
+      paint(message.surface, showing, engine);
+      return;
+    case 'parts':
+      showing.partsOf = message.graphic;
       paint(message.surface, showing, engine);
       return;
     case 'play':

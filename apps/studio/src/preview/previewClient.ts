@@ -1,7 +1,7 @@
 import { type Reel, type ReelCheck, secondsAt, type TextOfItem } from '@fresh-reel/core';
 import { ownFontFiles } from '../fonts/useFamilies';
 import { decodePicture } from '../media/decode/picture';
-import type { FromPreview, PaintedFrame, ToPreview } from './messages';
+import type { Answer, FromPreview, PaintedFrame, Question, ToPreview } from './messages';
 
 type Listener = () => void;
 
@@ -9,7 +9,7 @@ let worker: Worker | undefined;
 const surfaces = new Map<string, PreviewSurface>();
 let made = 0;
 let requests = 0;
-const checking = new Map<number, (answer: Extract<FromPreview, { type: 'checks' }>) => void>();
+const asking = new Map<number, (answer: Extract<FromPreview, { type: 'answer' }>) => void>();
 
 /** Starts what paints previews, if it is not there: it gets ready while the page still makes its own beginning. */
 export function startPreviews(): Worker {
@@ -45,9 +45,9 @@ function receive(message: FromPreview): void {
     case 'frame':
       surfaces.get(message.surface)?.painted(message.frame);
       return;
-    case 'checks':
-      checking.get(message.request)?.(message);
-      checking.delete(message.request);
+    case 'answer':
+      asking.get(message.request)?.(message);
+      asking.delete(message.request);
       return;
     case 'ended':
       surfaces.get(message.surface)?.ended();
@@ -78,6 +78,7 @@ export class PreviewSurface {
   private reel: Reel | undefined;
   private canvas: HTMLCanvasElement | undefined;
   private traced: TextOfItem | undefined;
+  private laid: string | undefined;
   /** Where to be once attached. */
   private wanted: { frame: number; play: boolean; loop: boolean } = { frame: 0, play: false, loop: true };
 
@@ -108,6 +109,7 @@ export class PreviewSurface {
     this.resize(holder);
     if (this.reel) this.show(this.reel);
     if (this.traced) this.traceLetters(this.traced);
+    if (this.laid) this.layParts(this.laid);
     send({ type: 'seek', surface: this.id, frame: this.wanted.frame });
     if (this.wanted.play) this.play(this.wanted.frame, this.wanted.loop);
     return () => {
@@ -160,6 +162,12 @@ export class PreviewSurface {
     if (this.canvas) send({ type: 'letters', surface: this.id, text });
   }
 
+  /** Asks where the parts of a graphic lie, with every frame at rest, or for none. */
+  layParts(graphic: string | undefined): void {
+    this.laid = graphic;
+    if (this.canvas) send({ type: 'parts', surface: this.id, graphic });
+  }
+
   play(from: number, loop: boolean): void {
     this.wanted = { frame: from, play: true, loop };
     if (this.canvas) send({ type: 'play', surface: this.id, from, loop });
@@ -187,15 +195,22 @@ export class PreviewSurface {
 }
 
 /**
- * Looks at every slot of a reel for what the user should know before a render.
+ * Asks something of a reel, of what paints previews.
  * @throws {Error} when it cannot be looked at
  */
-export async function checkReel(reel: Reel): Promise<readonly ReelCheck[]> {
+export async function askOfReel<A extends Question['about']>(
+  reel: Reel,
+  question: Extract<Question, { about: A }>,
+): Promise<Extract<Answer, { about: A }>> {
   const request = ++requests;
-  const { checks, fault } = await new Promise<Extract<FromPreview, { type: 'checks' }>>((resolve) => {
-    checking.set(request, resolve);
-    send({ type: 'check', reel, request });
+  const given = await new Promise<Extract<FromPreview, { type: 'answer' }>>((resolve) => {
+    asking.set(request, resolve);
+    send({ type: 'ask', reel, request, question });
   });
-  if (!checks) throw new Error(fault ?? 'The reel could not be checked.');
-  return checks;
+  if ('fault' in given) throw new Error(given.fault);
+  return given.answer as Extract<Answer, { about: A }>;
 }
+
+/** What the user should know of the slots of a reel before a render. @throws {Error} when it cannot be looked at */
+export const checkReel = async (reel: Reel): Promise<readonly ReelCheck[]> =>
+  (await askOfReel(reel, { about: 'checks' })).checks;

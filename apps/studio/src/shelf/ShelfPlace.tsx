@@ -12,7 +12,7 @@ import { useKept } from '../shell/kept';
 import { Place } from '../shell/Place';
 import { RemovedList } from '../shell/RemovedList';
 import { type MediaRecord, mediaId, removeMedia, saveMediaRecord } from '../storage/media';
-import { keys, useBrands, useMediaList, useReels } from '../storage/queries';
+import { keys, useBrands, useMediaList, useStoredReels } from '../storage/queries';
 import { freeRoom, putBack } from '../storage/removed';
 import { useTemplates } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';
@@ -36,7 +36,7 @@ type Filter = 'all' | MediaRecord['kind'];
 /** The user's own files: added, searched, sorted, taken off. */
 export function ShelfPlace() {
   const { data: records = [], isPending } = useMediaList();
-  const { data: reels = [] } = useReels();
+  const { data: reels = [] } = useStoredReels();
   const { data: brands = [] } = useBrands();
   const taking = useImport();
   const toast = useToast();

@@ -13,8 +13,8 @@ export function whereUsed(
   const note = (id: string, name: string) => used.set(id, [...(used.get(id) ?? []), name]);
   for (const listed of reels) {
     if (listed.kind !== 'reel') continue;
-    const { media, name } = listed.summary;
-    for (const id of media) note(id, name);
+    const { media, name, making } = listed.summary;
+    for (const id of media) note(id, making ? `${name} (workshop)` : name);
   }
   for (const { name, assets } of own)
     for (const id of new Set(Object.values(assets))) note(id, `${name} (template)`);

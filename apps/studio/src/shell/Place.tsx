@@ -21,6 +21,7 @@ const PLACES: readonly { path: string; name: string; icon: IconName }[] = [
   { path: '/reels', name: 'Reels', icon: 'layers' },
   { path: '/shelf', name: 'Shelf', icon: 'archive' },
   { path: '/brand', name: 'Brand', icon: 'feather' },
+  { path: '/workshop', name: 'Workshop', icon: 'hammer' },
   { path: '/renders', name: 'Renders', icon: 'film' },
 ];
 

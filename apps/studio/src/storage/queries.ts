@@ -4,7 +4,7 @@ import { deleteBrand, listBrands, saveBrand } from './brand';
 import { readHistory } from './histories';
 import { listMedia } from './media';
 import { FIRST_PREFERENCES, type Preferences, readPreferences, savePreferences } from './preferences';
-import { deleteReel, listReels, readReel, saveReel } from './reels';
+import { deleteReel, type ListedReel, listReels, readReel, saveReel } from './reels';
 import { listRemoved, putBack, type Removed, type RemovedId } from './removed';
 import { announce } from './tabs';
 
@@ -31,13 +31,28 @@ export const keys = {
   facts: ['facts'] as const,
 };
 
-export function useReels() {
+/** Everything that is stored as a reel: the user's, and the benches of the workshop. */
+export function useStoredReels() {
   return useQuery({ queryKey: keys.reels, queryFn: listReels });
+}
+
+const isMaking = (listed: ListedReel) => listed.kind === 'reel' && listed.summary.making === true;
+const reelsAlone = (all: readonly ListedReel[]) => all.filter((listed) => !isMaking(listed));
+const benchesAlone = (all: readonly ListedReel[]) => all.filter(isMaking);
+
+/** The user's reels. */
+export function useReels() {
+  return useQuery({ queryKey: keys.reels, queryFn: listReels, select: reelsAlone });
+}
+
+/** Templates that are being made. */
+export function useBenches() {
+  return useQuery({ queryKey: keys.reels, queryFn: listReels, select: benchesAlone });
 }
 
 /** Gives a reel a name that no other has: `Opener`, `Opener 2`, … */
 export function useFreeName(): (wanted: string) => string {
-  const { data: reels = [] } = useReels();
+  const { data: reels = [] } = useStoredReels();
   return (wanted) => {
     const taken = new Set(reels.flatMap((r) => (r.kind === 'reel' ? [r.summary.name] : [])));
     return freeName(wanted, (name) => taken.has(name), ' ');

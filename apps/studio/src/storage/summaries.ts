@@ -12,6 +12,8 @@ const summarySchema = z.strictObject({
   seconds: z.number().min(0),
   /** Hashes of the files it shows. */
   media: z.array(z.string()),
+  /** It is the bench of a template that is being made. */
+  making: z.boolean().optional(),
 });
 
 /** What lists tell of a reel, kept beside it, so that a list need not open it. */
@@ -34,6 +36,7 @@ export function summarise(reel: Reel): ReelSummary {
     templateIds: [...new Set(graphics.map((g) => g.template.id))],
     seconds: secondsAt(scene.frameCount(reel.rate), reel.rate),
     media: [...new Set(fills.match(/sha256:[0-9a-f]{64}/g) ?? [])],
+    ...(reel.making ? { making: true } : {}),
   };
 }
 

@@ -17,12 +17,14 @@ import { colour, useIsWide } from '../ui/theme';
 import { webProps } from '../ui/web';
 import { FootageSheet } from './FootageSheet';
 import { FRAME_SHAPES, lengthOf, soundsOf, USE_NAMES } from './facts';
+import { Guide } from './Guide';
 import { Looks, lookFill } from './Looks';
 import { OwnTemplate } from './OwnTemplate';
 import { ReelSheet } from './ReelSheet';
 import { SLOT_KIND } from './slots';
 import { TemplatePreview } from './TemplatePreview';
 import { TemplatesHeader } from './TemplatesHeader';
+import { useBegin } from './useBegin';
 import { useStartReel } from './useStartReel';
 
 /** One template: how it moves in each frame, what it needs, and its guide. */
@@ -41,6 +43,7 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
   const [into, setInto] = useState(false);
   const { start, startOver, addTo, fault } = useStartReel();
   const save = useSaveTemplateFile();
+  const workshop = useBegin();
   const worn = (wearing && brand) || undefined;
   const fill = useMemo(() => lookFill(template, look, worn), [template, look, worn]);
   const sounds = useMemo(() => soundsOf(template), [template]);
@@ -119,8 +122,14 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
               testID="over-footage"
             />
             <Button title="Add to a reel" icon="plus" onPress={() => setInto(true)} testID="into-reel" />
+            <Button
+              title={isOwn ? 'Open in the workshop' : 'Open a copy in the workshop'}
+              icon="hammer"
+              onPress={() => void workshop.open(template)}
+              testID="to-workshop"
+            />
           </View>
-          {fault && <Banner kind="fault">{fault}</Banner>}
+          {(fault ?? workshop.fault) && <Banner kind="fault">{(fault ?? workshop.fault)!}</Banner>}
           <View style={styles.group}>
             <Txt kind="title">{template.about}</Txt>
             <Txt tone="quiet">
@@ -187,14 +196,7 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
             <Txt kind="lead" level={2}>
               How to use it
             </Txt>
-            {template.guide.map((line, i) => (
-              <View key={line} style={styles.guide}>
-                <Txt kind="strong" style={styles.number}>
-                  {i + 1}
-                </Txt>
-                <Txt style={styles.grow}>{line}</Txt>
-              </View>
-            ))}
+            <Guide template={template} />
           </View>
           {isOwn && <OwnTemplate template={template} />}
           <View style={styles.group}>
@@ -241,7 +243,6 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
 
 const styles = StyleSheet.create({
   screen: { flex: 1, backgroundColor: colour.paper },
-  grow: { flex: 1 },
   body: { paddingBottom: 48 },
   bodyWide: {
     flexDirection: 'row',
@@ -262,7 +263,5 @@ const styles = StyleSheet.create({
   wordsWide: { flex: 2, padding: 0, paddingTop: 0 },
   group: { gap: 10 },
   need: { flexDirection: 'row', alignItems: 'center', gap: 10 },
-  guide: { flexDirection: 'row', gap: 12 },
-  number: { width: 20, color: colour.accent },
   files: { flexDirection: 'row', flexWrap: 'wrap', gap: 10 },
 });

@@ -25,6 +25,8 @@ import Film from 'lucide-react-native/icons/film';
 import Flag from 'lucide-react-native/icons/flag';
 import FoldHorizontal from 'lucide-react-native/icons/fold-horizontal';
 import Folder from 'lucide-react-native/icons/folder';
+import Grip from 'lucide-react-native/icons/grip';
+import Hammer from 'lucide-react-native/icons/hammer';
 import Image from 'lucide-react-native/icons/image';
 import Info from 'lucide-react-native/icons/info';
 import Layers from 'lucide-react-native/icons/layers';
@@ -52,9 +54,11 @@ import SkipBack from 'lucide-react-native/icons/skip-back';
 import SkipForward from 'lucide-react-native/icons/skip-forward';
 import SlidersHorizontal from 'lucide-react-native/icons/sliders-horizontal';
 import Snowflake from 'lucide-react-native/icons/snowflake';
+import Sparkles from 'lucide-react-native/icons/sparkles';
 import Spline from 'lucide-react-native/icons/spline';
 import Square from 'lucide-react-native/icons/square';
 import Star from 'lucide-react-native/icons/star';
+import Sun from 'lucide-react-native/icons/sun';
 import Trash from 'lucide-react-native/icons/trash';
 import TriangleAlert from 'lucide-react-native/icons/triangle-alert';
 import Type from 'lucide-react-native/icons/type';
@@ -62,6 +66,7 @@ import Undo2 from 'lucide-react-native/icons/undo-2';
 import Upload from 'lucide-react-native/icons/upload';
 import Volume2 from 'lucide-react-native/icons/volume-2';
 import VolumeX from 'lucide-react-native/icons/volume-x';
+import Waypoints from 'lucide-react-native/icons/waypoints';
 import X from 'lucide-react-native/icons/x';
 import ZoomIn from 'lucide-react-native/icons/zoom-in';
 import ZoomOut from 'lucide-react-native/icons/zoom-out';
@@ -133,6 +138,11 @@ const ICONS = {
   scissors: Scissors,
   square: Square,
   star: Star,
+  grip: Grip,
+  hammer: Hammer,
+  sparkles: Sparkles,
+  sun: Sun,
+  waypoints: Waypoints,
   'zoom-in': ZoomIn,
   'zoom-out': ZoomOut,
   rows: Rows3,

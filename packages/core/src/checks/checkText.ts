@@ -32,6 +32,13 @@ export function checkText(check: Finding): { kind: 'info' | 'watch'; text: strin
         kind: 'watch',
         text: 'There is more in this graphic than a frame can hold, so parts of it are left out. Use fewer words.',
       };
+    case 'newer-part':
+      return {
+        kind: 'watch',
+        text: check.stands
+          ? `“${check.part}” was made by a newer Fresh Reel. What its maker put in its place shows instead.`
+          : `“${check.part}” was made by a newer Fresh Reel and does not show. Open it there, or render without it.`,
+      };
     case 'no-place':
       return {
         kind: 'watch',

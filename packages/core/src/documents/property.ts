@@ -56,6 +56,8 @@ export interface ControlLink<T> {
   alpha?: number;
   /** Colours: whichever of these reads best on the control's colour. */
   readable?: string[];
+  /** Numbers: between two values of the control they go by a curve, before they are scaled. */
+  curve?: { ease: Easing; from: number; to: number };
 }
 
 export const markSchema = z.strictObject({
@@ -65,6 +67,11 @@ export const markSchema = z.strictObject({
 
 /** A number of a point that is made of parts; declared apart, since numbers are properties too. */
 const numberPart: z.ZodType<Property<number>> = z.lazy(() => property(z.number()));
+
+const CONSTANTS = new WeakMap<z.ZodType, z.ZodType<Value>>();
+
+/** What a property's constants are; nothing of a schema that is no property's. */
+export const constantsOf = (schema: z.ZodType): z.ZodType<Value> | undefined => CONSTANTS.get(schema);
 
 /**
  * The schema of a property whose constant is `constant`. What it is made of is made when something is first read with
@@ -85,6 +92,7 @@ export function property<S extends z.ZodType<Value>>(constant: S): z.ZodType<Pro
     const fault = isConstant(p) ? undefined : faultOfSource(p, holds());
     if (fault) context.addIssue({ code: 'custom', message: fault });
   });
+  CONSTANTS.set(self, constant);
   return self;
 }
 
@@ -113,6 +121,7 @@ function sourcesOf<T extends Value>(
         mix: z.strictObject({ with: colourSchema, amount: z.number().min(0).max(1) }).optional(),
         alpha: z.number().min(0).max(1).optional(),
         readable: z.array(colourSchema).min(1).optional(),
+        curve: z.strictObject({ ease: easingSchema, from: z.number(), to: z.number() }).optional(),
       })
       .superRefine((link, context) => {
         const fault = faultOfLink(link, holds, constant);
@@ -232,9 +241,17 @@ function linked(link: ControlLink<Value>, moment: Moment): Value {
   }
   if (link.part !== undefined && Array.isArray(value)) value = value[link.part] as number;
   if (link.invert) value = combine(1, value, (x, y) => x - y);
+  if (link.curve && typeof value === 'number') value = curved(value, link.curve);
   if (link.scale !== undefined) value = combine(value, link.scale, (x, y) => x * y);
   if (link.offset !== undefined) value = combine(value, link.offset, (x, y) => x + y);
   return value;
+}
+
+/** A number that goes from one value to another by a curve; beyond them it stays as it is. */
+function curved(value: number, { ease, from, to }: NonNullable<ControlLink<Value>['curve']>): number {
+  if (from === to) return value;
+  const part = (value - from) / (to - from);
+  return part <= 0 || part >= 1 ? value : from + easingFunction(ease)(part) * (to - from);
 }
 
 /** Larger numbers than this are not told apart: what a document multiplies beyond all measure stays a number. */

@@ -25,7 +25,7 @@ export type FrameSize = z.infer<typeof frameSizeSchema>;
 
 const reelBase = z.strictObject({
   format: z.literal('freshreel/reel'),
-  version: z.literal(3),
+  version: z.literal(4),
   id: z.string().min(1),
   name: z.string().min(1).max(120),
   /** ISO 8601 instants. */
@@ -67,6 +67,14 @@ const reelBase = z.strictObject({
     })
     .optional(),
   markers: z.array(markerSchema).max(5000).default([]),
+  /** It is the bench on which a template is made: which of its own, and what is out of sight or locked meanwhile. */
+  making: z
+    .strictObject({
+      template: z.string().min(1).max(200),
+      hidden: z.array(z.string()).max(3000).default([]),
+      locked: z.array(z.string()).max(3000).default([]),
+    })
+    .optional(),
   /** What was followed through its clips. */
   ways: z.array(waySchema).max(200).default([]),
 });
@@ -89,12 +97,14 @@ export type Reel = z.infer<typeof reelBase>;
 export const reelKind: DocumentKind<Reel> = {
   title: 'reel',
   format: 'freshreel/reel',
-  version: 3,
+  version: 4,
   schema: reelSchema as unknown as z.ZodType<Reel>,
   upgrades: {
     // What changed were the templates in it, which are brought up by their own versions.
     1: (reel) => reel,
     2: withSharedTemplates,
+    // Version 4 may be the bench of the workshop.
+    3: (reel) => reel,
   },
 };
 

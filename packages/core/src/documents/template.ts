@@ -50,6 +50,8 @@ const controlBase = {
   brand: z.enum(['main', 'second', 'dark', 'light', ...FONT_ROLES]).optional(),
   /** Offered only while another control has a value, since it does nothing otherwise. */
   when: z.strictObject({ control: id, is: controlValueSchema }).optional(),
+  /** What to know once it is changed: one sentence, said beside it. */
+  says: z.string().min(1).max(200).optional(),
   /** Values over time that it has where neither a look nor the user says otherwise. */
   keys: z.array(controlKeySchema).min(1).max(500).optional(),
 };
@@ -176,9 +178,33 @@ const assetIdSchema = z
   .string()
   .regex(/^(sha256:[0-9a-f]{64}|asset:[\w-]{1,80}\/[\w-]{1,80})$/, 'is not the hash of a file');
 
-const templateShape = z.strictObject({
+const partOfFrame = z.number().min(-1).max(2);
+
+/** A line or a box that shows, while one fills, how large and where something should sit. It is never rendered. */
+export const guidelineSchema = z.strictObject({
+  id,
+  name,
+  /** Shown while one of these slots is filled; always, when there are none. */
+  slots: z.array(id).max(20).default([]),
+  /** Parts of the frame: how far down a line across it lies, how far across one that goes down, or a box. */
+  lies: z.union([
+    z.strictObject({ across: partOfFrame }),
+    z.strictObject({ down: partOfFrame }),
+    z.strictObject({ box: z.tuple([partOfFrame, partOfFrame, partOfFrame, partOfFrame]) }),
+  ]),
+});
+export type Guideline = z.infer<typeof guidelineSchema>;
+
+/** A step of the guide: words, and the moment of the template that its picture shows. */
+const guideStepSchema = z.union([
+  z.string().min(1).max(400),
+  z.strictObject({ text: z.string().min(1).max(400), shows: markSchema }),
+]);
+export type GuideStep = z.infer<typeof guideStepSchema>;
+
+export const templateShape = z.strictObject({
   format: z.literal('freshreel/template'),
-  version: z.literal(4),
+  version: z.literal(5),
   id,
   name,
   /** The template it was kept from, beside which it stands; and which of its own editions it is, counted from 1. */
@@ -224,7 +250,8 @@ const templateShape = z.strictObject({
   layers: z.array(layerSchema).min(1).max(400),
   /** The template's own media, by asset name: each known by the hash of its bytes, wherever it comes from. */
   assets: z.record(id, assetIdSchema).default({}),
-  guide: z.array(z.string().min(1).max(400)).min(1).max(12),
+  guidelines: z.array(guidelineSchema).max(60).default([]),
+  guide: z.array(guideStepSchema).min(1).max(12),
 });
 
 export type Template = z.infer<typeof templateShape>;
@@ -271,12 +298,14 @@ function upgradeAssets(document: Record<string, unknown>): Record<string, unknow
 export const templateKind: DocumentKind<Template> = {
   title: 'template',
   format: 'freshreel/template',
-  version: 4,
+  version: 5,
   schema: templateSchema as unknown as z.ZodType<Template>,
   upgrades: {
     1: upgradeTexts,
     2: upgradeAssets,
     // Version 4 has values over time, and samples that sit as they were kept; what there was stays as it is.
     3: (document) => document,
+    // Version 5 has lines and boxes for the eye, what a control says, pictures in the guide, stand-ins and curves of ties.
+    4: (document) => document,
   },
 };

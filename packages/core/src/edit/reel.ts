@@ -24,7 +24,7 @@ export interface NewReel {
 export function emptyReel(made: NewReel): Reel {
   return {
     format: 'freshreel/reel',
-    version: 3,
+    version: 4,
     id: made.id,
     name: made.name,
     created: made.now,

@@ -32,7 +32,7 @@ const boxOp = (area: Rect, [r, g, b, a = 255]: Colour): Op => ({
 /** Operations with treatments over all of the frame, painted; and the colour of a pixel. */
 function painted(ops: readonly Op[], treatments: readonly object[], framing?: object, time = 0) {
   const parsed = treatments.map((t, i) => treatmentSchema.parse({ id: `t${i}`, ...t }));
-  const treated = treatedOps({ ops, regions: [], notices: [] }, parsed, time, FRAME);
+  const treated = treatedOps({ ops, regions: [], notices: [], parts: [] }, parsed, time, FRAME);
   const lies = framedAt(framing as never, time, FRAME);
   const surface = createNodeSurface(SIZE.width, SIZE.height);
   studio.painter.paint(framedOps(treated, lies, 1, FRAME), surface, FRAME);

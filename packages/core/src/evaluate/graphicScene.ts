@@ -1,4 +1,5 @@
 import type { ControlFill, ControlValue, Fill, PictureFill } from '../documents/fill';
+import { freshPicture } from '../documents/pictureFill';
 import { type Moment, type Property, type Repeated, type Value, valueAt } from '../documents/property';
 import type { Template } from '../documents/template';
 import type {
@@ -24,18 +25,20 @@ import { cameraMatrix } from './camera';
 import { changedLayers, flatLayers } from './changes';
 import { clockOf } from './clockOf';
 import { controlFills, isKeyed } from './controls';
-import { PaintPass, type Region } from './paintPass';
+import { type LaidPart, PaintPass, type Region } from './paintPass';
 import { repeatsOf } from './repeats';
 import { type Seen, seenSpans, windowAt, wordlessRegions } from './seen';
 import { SlotFills } from './slotFills';
 
-export type { Region } from './paintPass';
+export type { LaidPart, Region } from './paintPass';
 
 /** One frame, ready to paint. */
 export interface EvaluatedFrame {
   readonly ops: readonly Op[];
   readonly regions: readonly Region[];
   readonly notices: readonly Notice[];
+  /** Where every layer that shows lies, from the lowest to the topmost, what is in a group before the group. */
+  readonly parts: readonly LaidPart[];
   /** Where the letters of one text stand, when that was asked for. */
   readonly letters?: LetterMap;
 }
@@ -243,6 +246,11 @@ export class GraphicScene {
         const span = facts.duration === undefined ? STILL : this.clipSpan(slot, window);
         return this.found(held, facts, span, time, window?.freeze);
       },
+      standIn: (asset) => {
+        const media = this.slots.asset(asset);
+        const facts = media === undefined ? undefined : this.resources.mediaFacts(media);
+        return facts && this.found(freshPicture(media!), facts, [0, this.length], time);
+      },
       media: (held) => {
         const facts = this.resources.mediaFacts(held.media);
         return facts && this.found(held, facts, [0, this.length], time);
@@ -274,6 +282,7 @@ export class GraphicScene {
     return {
       ops,
       regions: pass.regions,
+      parts: pass.parts,
       notices: [...notices.values()],
       ...(pass.letters ? { letters: pass.letters } : {}),
     };

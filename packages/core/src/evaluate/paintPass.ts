@@ -16,6 +16,7 @@ import { boundsOf, corners, type Rect } from '../geometry/rect';
 import type { FoundPicture, LayerContext, LetterMap, Node, PaintTools, Size } from '../layers/kind';
 import { layerEffects } from '../layers/layerEffects';
 import { outlinePath } from '../layers/outline';
+import { coverOps } from '../layers/picture';
 import { type Layer, slotsOf, withKind } from '../layers/registry';
 import { randomAt } from '../motion/random';
 import { faded, grouped, loneDrawing, needsBackdrop, withEffects, within } from '../paint/compose';
@@ -41,6 +42,16 @@ export interface Region {
   readonly opacity: number;
   /** Own size of the picture in it, where there is one. */
   readonly picture?: Size;
+}
+
+/** Where a layer lies in a frame, whatever it shows. */
+export interface LaidPart {
+  readonly layer: string;
+  /** Corners of its box, in frame units, from its top left clockwise. */
+  readonly quad: Region['quad'];
+  readonly unit: Region['unit'];
+  /** Size of its box before it is turned or scaled. */
+  readonly box: Size;
 }
 
 /** How a layer shows at a moment: what its slot holds, its own box, the plane that lies in, and how much larger it is. */
@@ -76,6 +87,8 @@ function unitAt(plane: Homography, box: Rect): Region['unit'] {
 /** Walks the nodes of one moment and collects operations and regions. */
 export class PaintPass {
   readonly regions: Region[] = [];
+  /** Where every layer that shows lies, from the lowest to the topmost, what is in a group before the group. */
+  readonly parts: LaidPart[] = [];
   letters: LetterMap | undefined;
   /** Operations made so far. */
   private made = 0;
@@ -203,9 +216,10 @@ export class PaintPass {
 
   /** Paints what is no place of a slot and no letter that is asked for. */
   private untold(paint: () => Op[]): Op[] {
-    const [known, letters] = [this.regions.length, this.letters];
+    const [known, laid, letters] = [this.regions.length, this.parts.length, this.letters];
     const ops = paint();
     this.regions.length = known;
+    this.parts.length = laid;
     this.letters = letters;
     return ops;
   }
@@ -259,7 +273,8 @@ export class PaintPass {
     };
     const children = shownThemselves(node.children);
     this.around *= opacity;
-    const painted = withKind(layer, (kind, own) => kind.paint({ ...node, layer: own, children }, tools));
+    const own = withKind(layer, (kind, own) => kind.paint({ ...node, layer: own, children }, tools));
+    const painted = layer.standIn === undefined ? own : this.withStandIn(own, node as Node<Layer>, matrix);
     const shown = this.around;
     this.around /= opacity;
     if (letters && layer.id === this.lettersOf) this.letters = { layer: layer.id, letters };
@@ -270,6 +285,7 @@ export class PaintPass {
         ? corners(boundsOf(letters.flatMap((l) => l.quad)))
         : corners(straight).map(([x, y]) => project(plane, x, y));
     const unit = unitAt(planeOf(parent), node.box);
+    this.parts.push({ layer: layer.id, quad, unit, box: { width: node.box.width, height: node.box.height } });
     const found = layer.kind === 'picture' ? this.context.picture(layer.slot) : undefined;
     for (const slot of slotsOf(layer)) {
       this.regions.push({
@@ -295,6 +311,15 @@ export class PaintPass {
       ops = within(ops, cut, layer.matte.invert, layer.matte.by === 'luminance');
     }
     return this.composited(ops, layer, opacity, blend, { found, box: straight, plane, scale });
+  }
+
+  /** What stands for a layer, laid over its box: in a draft, or always where its kind is not known. */
+  private withStandIn(ops: Op[], { layer, box: { width, height } }: Node<Layer>, matrix: Matrix4): Op[] {
+    const found = this.context.standIn(layer.standIn!);
+    if (!found || width <= 0 || height <= 0) return ops;
+    const cover = coverOps(found, { x: 0, y: 0, width, height }, matrix);
+    if (layer.kind === 'newer') return cover;
+    return [...grouped(ops, { draft: 'without' }), ...grouped(cover, { draft: 'only' })];
   }
 
   private masked(

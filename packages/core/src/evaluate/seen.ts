@@ -114,6 +114,7 @@ export function wordlessRegions(
     isFilled: () => true,
     repeats: (over) => repeatsOf(over, slots),
     picture: () => picture,
+    standIn: () => undefined,
     media: () => undefined,
     layouts: { layout: () => NO_LAYOUT } as unknown as LayoutCache,
     memo,

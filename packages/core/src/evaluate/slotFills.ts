@@ -61,7 +61,7 @@ export class SlotFills {
   }
 
   /** The media id of one of the template's assets. */
-  private asset(name: string): string | undefined {
+  asset(name: string): string | undefined {
     const { assets } = this.template;
     return Object.hasOwn(assets, name) ? assets[name] : undefined;
   }
@@ -93,7 +93,7 @@ export class SlotFills {
     const ofSlots = this.template.slots.flatMap(
       (s) => this.slotPicture(s.id)?.media ?? this.slotSound(s.id)?.sound ?? [],
     );
-    return [...new Set([...ofSlots, ...this.ofTexts()])];
+    return [...new Set([...ofSlots, ...this.ofTexts(), ...this.standIns()])];
   }
 
   /** Every sound that is heard, by its media id. */
@@ -106,7 +106,14 @@ export class SlotFills {
     const ofSlots = this.template.slots
       .filter(takesPictures)
       .flatMap((s) => this.pictureFill(s.id)?.media ?? []);
-    return [...new Set([...ofSlots, ...this.ofTexts()])];
+    return [...new Set([...ofSlots, ...this.ofTexts(), ...this.standIns()])];
+  }
+
+  /** What stands for layers. */
+  private standIns(): string[] {
+    return [...everyLayer(this.template.layers)].flatMap((layer) =>
+      layer.standIn === undefined ? [] : (this.asset(layer.standIn) ?? []),
+    );
   }
 
   /** Pictures that are seen through letters. */

@@ -149,6 +149,11 @@ export const layerBase = {
     })
     .optional(),
   effects: z.array(effectSchema).max(8).default([]),
+  /**
+   * The name of a picture or clip among the assets that stands for it: in a draft where it costs much, and wherever a
+   * version does not know its kind.
+   */
+  standIn: z.string().min(1).max(80).optional(),
   /** Frames that are dropped, in bursts: it stands still for a step, and is where it would be at the next. */
   stutter: z
     .strictObject({

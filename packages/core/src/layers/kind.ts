@@ -88,6 +88,8 @@ export interface LayerContext {
   isFilled(slot: string): boolean;
   /** Fill of a picture slot with the picture's own size, or nothing when it is empty or its file is missing. */
   picture(slot: string, window?: ClipWindow): FoundPicture | undefined;
+  /** The picture or clip among the template's own that stands for a layer, or nothing while it is missing. */
+  standIn(asset: string): FoundPicture | undefined;
   /** A picture that is not in a slot, or nothing while it is missing. */
   media(fill: PictureFill): FoundPicture | undefined;
   readonly layouts: LayoutCache;
@@ -104,6 +106,8 @@ export type Notice =
   /** A font that is not there; its letters are set in another. */
   | { readonly kind: 'missing-font'; readonly slot: string; readonly family: string }
   | { readonly kind: 'missing-picture'; readonly slot: string }
+  /** A part of a kind that this version does not know is not there, or something stands for it. */
+  | { readonly kind: 'newer-part'; readonly slot: string; readonly part: string; readonly stands: boolean }
   /** There is more to paint than a frame may hold; the rest is left out. Of the whole graphic: its slot is empty. */
   | { readonly kind: 'too-much'; readonly slot: string }
   /** Lines of a list whose columns do not say where they are. */

@@ -3,6 +3,7 @@ import { type BeamLayer, beam, beamSchema } from './beam';
 import { type GrainLayer, grain, grainSchema } from './grain';
 import { type GroupLayer, group, groupBase } from './group';
 import type { LayerKind } from './kind';
+import { type NewerLayer, newer, newerSchema } from './newer';
 import { type ParticlesLayer, particles, particlesSchema } from './particles';
 import { type PictureLayer, picture, pictureSchema } from './picture';
 import { points } from './points';
@@ -18,6 +19,7 @@ export type Layer =
   | BeamLayer
   | PointsLayer
   | GrainLayer
+  | NewerLayer
   | GroupLayer;
 
 const groupSchema = z.strictObject({
@@ -26,6 +28,19 @@ const groupSchema = z.strictObject({
     return z.array(layerSchema).max(400);
   },
 });
+
+/** The schema of each kind of layer. */
+export const LAYER_SCHEMAS = {
+  text: textSchema,
+  shape: shapeSchema,
+  picture: pictureSchema,
+  particles: particlesSchema,
+  beam: beamSchema,
+  points: pointsSchema,
+  grain: grainSchema,
+  newer: newerSchema,
+  group: groupSchema,
+} as const;
 
 /** Any layer: the kind is looked up first, so that faults are told of that kind alone. */
 export const layerSchema: z.ZodType<Layer> = z.lazy(() =>
@@ -37,6 +52,7 @@ export const layerSchema: z.ZodType<Layer> = z.lazy(() =>
     beamSchema,
     pointsSchema,
     grainSchema,
+    newerSchema,
     groupSchema,
   ]),
 );
@@ -58,6 +74,8 @@ export function withKind<R>(layer: Layer, use: <L extends Layer>(kind: LayerKind
       return use(points, layer);
     case 'grain':
       return use(grain, layer);
+    case 'newer':
+      return use(newer, layer);
     case 'group':
       return use(group, layer);
   }

@@ -36,7 +36,7 @@ interface GroupStyle {
   readonly opacity?: number;
   readonly composite?: Composite;
   readonly effects?: readonly Effect[];
-  readonly draft?: 'without' | 'plain';
+  readonly draft?: 'without' | 'plain' | 'only';
 }
 
 /** The only drawing of a list that holds nothing else but clips. */

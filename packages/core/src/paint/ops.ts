@@ -155,8 +155,8 @@ export type Op =
       readonly composite: Composite;
       readonly effects: readonly Effect[];
       readonly luminance?: boolean;
-      /** What a draft does with it: leaves it out, or paints it without its effects. */
-      readonly draft?: 'without' | 'plain';
+      /** What a draft does with it: leaves it out, or paints it without its effects. `only`: nothing else paints it. */
+      readonly draft?: 'without' | 'plain' | 'only';
     }
   | { readonly op: 'close' };
 

@@ -153,7 +153,7 @@ export class Painter {
           break;
         case 'open': {
           const end = closeOf(ops, i);
-          if (this.draft && op.draft === 'without') {
+          if (op.draft === (this.draft ? 'without' : 'only')) {
             i = end;
             break;
           }

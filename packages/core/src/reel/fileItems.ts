@@ -15,7 +15,7 @@ import { framesIn, type Rate, secondsAt } from '../time/rate';
 import type { Item } from './item';
 
 const NO_FONTS: FontNeeds = { faces: [], scripts: [] };
-const NOTHING: EvaluatedFrame = { ops: [], regions: [], notices: [] };
+const NOTHING: EvaluatedFrame = { ops: [], regions: [], notices: [], parts: [] };
 
 /** Where a file item shows: it is one region, of no slot. */
 function wholeRegion(box: Rect): Region {

@@ -5,7 +5,7 @@ import type { ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import { layoutFrame } from '../documents/reel';
 import type { Follow, Way } from '../documents/way';
-import type { EvaluatedFrame, Region, Resources } from '../evaluate/graphicScene';
+import type { EvaluatedFrame, LaidPart, Region, Resources } from '../evaluate/graphicScene';
 import type { FontNeeds } from '../evaluate/needs';
 import { multiplyAffine } from '../geometry/matrix';
 import type { LetterMap, Notice, Size } from '../layers/kind';
@@ -249,6 +249,17 @@ export class ReelScene {
   /** Frame number `frame` at a rate. Depends on nothing but its arguments and the document. */
   frameAt(frame: number, rate: Rate, lettersOf?: TextOfItem): ReelFrame {
     return this.evaluated(frame, rate, 0, lettersOf);
+  }
+
+  /**
+   * Where every layer of one of its graphics lies in a frame, before the graphic is laid in the reel; nothing while
+   * that does not show.
+   */
+  laidAt(frame: number, graphic: string): readonly LaidPart[] {
+    const placed = this.placed.find((p) => p.document.id === graphic);
+    if (!placed || frame < placed.start || frame >= placed.end) return [];
+    const { item, start } = placed;
+    return item.evaluate(convertFrames(frame - start, this.reel.rate, item.rate)).parts;
   }
 
   /** @param shift frames from the beginning of the frame at which moving things stand as they do then */

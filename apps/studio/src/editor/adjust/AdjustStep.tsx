@@ -31,17 +31,81 @@ import { LooksBeside } from './LooksBeside';
 /** Looks first, then the controls the maker left, in groups; each goes back to its default in one tap. */
 export function AdjustStep() {
   const { graphic, reel, edit, settle } = useGraphicEditor();
+  const { template, fill } = graphic;
+  const [swapping, setSwapping] = useState(false);
+  return (
+    <View style={styles.all}>
+      <LooksRow />
+      <Part title="Frame">
+        <Choice
+          label="Shape of the frame"
+          testID="frame-shape"
+          value={frameShape(reel.frame)}
+          options={FRAME_SHAPES}
+          onChange={(shape) => {
+            edit((r) => setShape(r, shape));
+            settle();
+          }}
+        />
+      </Part>
+      <View style={styles.start}>
+        <Button
+          title="Another template"
+          icon="layout-grid"
+          onPress={() => setSwapping(true)}
+          testID="another-template"
+        />
+      </View>
+      <ControlGroups />
+      {canBeFlat(template) && (
+        <Part title="Depth">
+          <Toggle
+            label="Sides of letters, and a soft distance"
+            value={!fill.flat}
+            onChange={(deep) => {
+              edit((r) => setFlat(r, graphic.id, !deep));
+              settle();
+            }}
+            testID="depth-on"
+          />
+          <Txt kind="small" tone="quiet">
+            Flat and sharp takes less time to paint.
+          </Txt>
+        </Part>
+      )}
+      <KeepPart />
+      {swapping && <AnotherTemplate onClose={() => setSwapping(false)} />}
+    </View>
+  );
+}
+
+/** The controls, in their groups. */
+export function ControlGroups() {
+  const { controls } = useGraphicEditor().graphic.template;
+  const groups = [...new Set(controls.map((c) => c.group))];
+  return groups.map((group) => (
+    <Part key={group} title={group}>
+      {controls
+        .filter((c) => c.group === group)
+        .map((control) => (
+          <ControlRow key={control.id} control={control} />
+        ))}
+    </Part>
+  ));
+}
+
+/** The looks, and the brand worn instead. */
+export function LooksRow() {
+  const { graphic, edit, settle } = useGraphicEditor();
   const brand = useBrand();
   const { template, fill } = graphic;
   const worn =
     brand !== null && brand !== undefined && sameContent(graphic.fill, wearBrand(template, fill, brand));
   const spread = brand ? sameContent(graphic.fill, spreadBrand(template, fill, brand)) : false;
   const hasColours = template.controls.some((c) => c.kind === 'colour');
-  const [swapping, setSwapping] = useState(false);
   const [comparing, setComparing] = useState(false);
-  const groups = [...new Set(template.controls.map((c) => c.group))];
   return (
-    <View style={styles.all}>
+    <>
       <Part title="Looks">
         <RadioGroup
           label="Looks"
@@ -109,55 +173,8 @@ export function AdjustStep() {
           </View>
         )}
       </Part>
-      <Part title="Frame">
-        <Choice
-          label="Shape of the frame"
-          testID="frame-shape"
-          value={frameShape(reel.frame)}
-          options={FRAME_SHAPES}
-          onChange={(shape) => {
-            edit((r) => setShape(r, shape));
-            settle();
-          }}
-        />
-      </Part>
-      <View style={styles.start}>
-        <Button
-          title="Another template"
-          icon="layout-grid"
-          onPress={() => setSwapping(true)}
-          testID="another-template"
-        />
-      </View>
-      {groups.map((group) => (
-        <Part key={group} title={group}>
-          {template.controls
-            .filter((c) => c.group === group)
-            .map((control) => (
-              <ControlRow key={control.id} control={control} />
-            ))}
-        </Part>
-      ))}
-      {canBeFlat(template) && (
-        <Part title="Depth">
-          <Toggle
-            label="Sides of letters, and a soft distance"
-            value={!fill.flat}
-            onChange={(deep) => {
-              edit((r) => setFlat(r, graphic.id, !deep));
-              settle();
-            }}
-            testID="depth-on"
-          />
-          <Txt kind="small" tone="quiet">
-            Flat and sharp takes less time to paint.
-          </Txt>
-        </Part>
-      )}
-      <KeepPart />
       {comparing && <LooksBeside onClose={() => setComparing(false)} />}
-      {swapping && <AnotherTemplate onClose={() => setSwapping(false)} />}
-    </View>
+    </>
   );
 }
 

@@ -1,9 +1,8 @@
-import { ACTION_SAFE, boundsOf, type Region, type Size, type TextLayer, TITLE_SAFE } from '@fresh-reel/core';
-import { useRef, useState } from 'react';
-import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
-import { Ground } from '../../preview/Ground';
+import { ACTION_SAFE, boundsOf, type Region, type TextLayer, TITLE_SAFE } from '@fresh-reel/core';
+import { useRef } from 'react';
+import { StyleSheet, View } from 'react-native';
 import type { PreviewSurface } from '../../preview/previewClient';
-import { useAttached, usePreviewState } from '../../preview/usePreview';
+import { usePreviewState } from '../../preview/usePreview';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
@@ -13,6 +12,7 @@ import { slotOf } from '../session/textLayers';
 import { useGraphicEditor, useReelEditor } from '../session/useReelEditor';
 import { LetterWays } from './LetterWays';
 import { PathHandles } from './PathHandles';
+import { PictureFrame } from './PictureFrame';
 import { PlaceHandles } from './PlaceHandles';
 import { PointHandles } from './PointHandles';
 import { insideQuad, placeTags } from './placing';
@@ -37,44 +37,24 @@ interface Props {
 
 /** The picture, as large as its place allows, with tags, handles and guides over it. None of those are rendered. */
 export function Stage(props: Props) {
-  const { surface } = props;
+  const { surface, transparent } = props;
   const { reel } = useReelEditor();
-  const [room, setRoom] = useState<Size>({ width: 0, height: 0 });
-  const holder = useAttached(surface);
-  const ratio = reel.frame.width / reel.frame.height;
-  const width = Math.min(room.width, room.height * ratio);
-  const fault = usePreviewState(surface, (s) => s.fault);
   return (
-    <View
-      style={styles.surround}
-      onLayout={({ nativeEvent: { layout } }: LayoutChangeEvent) =>
-        setRoom({ width: layout.width, height: layout.height })
-      }
-    >
-      <View
-        style={[styles.picture, { width, height: width / ratio }]}
-        testID="preview"
-        role="group"
-        aria-label="Preview of the reel"
-      >
-        {props.transparent && <Ground surface={surface} />}
-        <View ref={holder} style={StyleSheet.absoluteFill} />
-        {props.safeAreas && <SafeAreas />}
-        {(props.over === 'tags' || props.over === 'handles') && <Overlay {...props} width={width} />}
-        {props.over === 'place' && <PlaceHandles surface={surface} width={width} />}
-        <MissingMarks surface={surface} width={width} />
-      </View>
-      {fault && (
-        <View style={styles.fault}>
-          <Txt tone="white">{fault}</Txt>
-        </View>
+    <PictureFrame surface={surface} frame={reel.frame} transparent={transparent} label="Preview of the reel">
+      {(width) => (
+        <>
+          {props.safeAreas && <SafeAreas />}
+          {(props.over === 'tags' || props.over === 'handles') && <Overlay {...props} width={width} />}
+          {props.over === 'place' && <PlaceHandles surface={surface} width={width} />}
+          <MissingMarks surface={surface} width={width} />
+        </>
       )}
-    </View>
+    </PictureFrame>
   );
 }
 
 /** Title-safe and action-safe edges (EBU R 95). */
-function SafeAreas() {
+export function SafeAreas() {
   const edge = (part: number) =>
     ({
       left: `${part * 100}%`,
@@ -234,14 +214,6 @@ function Outline({ quad, k }: { quad: Region['quad']; k: number }) {
 }
 
 const styles = StyleSheet.create({
-  surround: {
-    flex: 1,
-    backgroundColor: colour.surround,
-    alignItems: 'center',
-    justifyContent: 'center',
-    overflow: 'hidden',
-  },
-  picture: { backgroundColor: colour.black, overflow: 'hidden' },
   touch: webStyle({ touchAction: 'none', cursor: 'pointer', userSelect: 'none' }),
   safe: {
     position: 'absolute',
@@ -266,14 +238,5 @@ const styles = StyleSheet.create({
     borderStyle: 'dashed',
     borderColor: colour.card,
     backgroundColor: colour.veil,
-  },
-  fault: {
-    position: 'absolute',
-    left: 12,
-    right: 12,
-    bottom: 12,
-    backgroundColor: colour.red,
-    padding: 12,
-    borderRadius: 10,
   },
 });

@@ -1,5 +1,5 @@
 import { useEffect } from 'react';
-import { useReelEditor } from './session/useReelEditor';
+import { useReelEditor } from './useReelEditor';
 
 interface Doing {
   readonly play: () => void;

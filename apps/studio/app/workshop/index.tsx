@@ -1,0 +1,1 @@
+export { WorkshopPlace as default } from '@/workshop/WorkshopPlace';

@@ -1,0 +1,170 @@
+import type { Slot } from '@fresh-reel/core';
+import { fieldsOfTemplate, partsWithSlot, removeSlot, shownBy, TRIES } from '@fresh-reel/core/make';
+import { StyleSheet, View } from 'react-native';
+import { useDesk } from '../editor/session/desk';
+import { useGraphicEditor } from '../editor/session/useReelEditor';
+import { SLOT_KIND } from '../templates/slots';
+import { Button } from '../ui/Button';
+import { Choice } from '../ui/Choice';
+import { Icon } from '../ui/Icon';
+import { Part } from '../ui/Part';
+import { Press } from '../ui/Press';
+import { Txt } from '../ui/Txt';
+import { CORNER, colour } from '../ui/theme';
+import { FieldRow, fieldsNamed } from './fields/FieldRows';
+import { useWork } from './useWork';
+
+/** What the user puts in: each slot with its rules, tried at once; and the lines that show where things should sit. */
+export function SlotsTab({
+  shown,
+  onShow,
+}: {
+  shown: string | undefined;
+  onShow: (id: string | undefined) => void;
+}) {
+  const { template } = useWork();
+  return (
+    <View style={styles.all} testID="slots-list">
+      {template.slots.length === 0 && (
+        <Txt tone="quiet">
+          There is nothing to fill yet. Add a picture, or choose words and touch “Make it a slot”.
+        </Txt>
+      )}
+      {template.slots.map((slot, i) => (
+        <SlotCard
+          key={slot.id}
+          slot={slot}
+          index={i}
+          open={shown === slot.id}
+          onOpen={() => onShow(shown === slot.id ? undefined : slot.id)}
+        />
+      ))}
+      <Part title="Maker’s guides">
+        <Txt kind="small" tone="quiet">
+          Lines and boxes that show while one fills how large and where something should sit. They are never
+          rendered.
+        </Txt>
+        {fieldsNamed(fieldsOfTemplate(), ['guidelines']).map((field) => (
+          <FieldRow
+            key={field.key}
+            place={{ of: 'template', path: [field.key] }}
+            field={field}
+            name="Lines and boxes"
+          />
+        ))}
+      </Part>
+    </View>
+  );
+}
+
+interface CardProps {
+  readonly slot: Slot;
+  readonly index: number;
+  readonly open: boolean;
+  readonly onOpen: () => void;
+}
+
+function SlotCard({ slot, index, open, onOpen }: CardProps) {
+  const { template, make, trying, tryWith, choose } = useWork();
+  const { scene, time } = useGraphicEditor();
+  const { seek } = useDesk();
+  const by = shownBy(template, slot.id);
+  const [form] = fieldsNamed(fieldsOfTemplate(), ['slots']);
+  const isWords = slot.kind === 'text' || slot.kind === 'list';
+  const here = () => {
+    onOpen();
+    if (!open) seek(time.frameOf(scene.timeOf(slot.moment)));
+  };
+  return (
+    <View style={styles.card} testID={`made-slot-${slot.id}`}>
+      <Press
+        role="button"
+        aria-expanded={open}
+        onPress={here}
+        style={styles.title}
+        testID={`open-slot-${slot.id}`}
+      >
+        <Icon name={SLOT_KIND[slot.kind].icon} size={16} />
+        <Txt kind="strong" style={styles.grow} numberOfLines={1}>
+          {slot.name}
+        </Txt>
+        <Txt kind="small" tone={by.length === 0 && slot.kind !== 'sound' ? 'red' : 'quiet'} numberOfLines={1}>
+          {slot.kind === 'sound' ? 'heard' : by.length === 0 ? 'shows nowhere' : by.join(', ')}
+        </Txt>
+      </Press>
+      {open && (
+        <View style={styles.page}>
+          {isWords && (
+            <Choice
+              label={`Try ${slot.name} with`}
+              value={trying?.slot === slot.id ? trying.with : 'as-is'}
+              options={TRIES}
+              onChange={(words) => {
+                tryWith(slot.id, words);
+                seek(time.frameOf(scene.timeOf(slot.moment)));
+              }}
+              testID={`try-${slot.id}`}
+            />
+          )}
+          {form?.kind === 'list' && <SlotFields item={form.item} index={index} />}
+          <View style={styles.row}>
+            {by.length > 0 && (
+              <Button
+                title="Its part"
+                small
+                icon="eye"
+                onPress={() => choose(partsWithSlot(template, slot.id))}
+                testID={`slot-part-${slot.id}`}
+              />
+            )}
+            <Button
+              title="Take the slot away"
+              kind="danger"
+              small
+              onPress={() => make((t) => removeSlot(t, slot.id))}
+              testID={`remove-slot-${slot.id}`}
+            />
+          </View>
+        </View>
+      )}
+    </View>
+  );
+}
+
+/** The fields of a slot of its kind. */
+function SlotFields({ item, index }: { item: Parameters<typeof FieldRow>[0]['field']; index: number }) {
+  const { template } = useWork();
+  const kind = template.slots[index]!.kind;
+  const forms = item.kind === 'forms' ? item.forms : [];
+  const form = forms.find(
+    (f) =>
+      f.kind === 'part' &&
+      f.fields.some((x) => x.key === 'kind' && x.kind === 'value' && x.options[0] === kind),
+  );
+  if (form?.kind !== 'part') return null;
+  return (
+    <>
+      {form.fields
+        .filter((f) => f.key !== 'kind' && f.key !== 'id')
+        .map((f) => (
+          <FieldRow key={f.key} place={{ of: 'template', path: ['slots', index, f.key] }} field={f} />
+        ))}
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  all: { gap: 12 },
+  card: { borderWidth: 1, borderColor: colour.hairline, borderRadius: CORNER, backgroundColor: colour.card },
+  title: {
+    minHeight: 48,
+    flexDirection: 'row',
+    alignItems: 'center',
+    gap: 8,
+    paddingHorizontal: 10,
+    borderRadius: 8,
+  },
+  grow: { flex: 1 },
+  page: { padding: 12, gap: 10, borderTopWidth: 1, borderColor: colour.hairline },
+  row: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },
+});

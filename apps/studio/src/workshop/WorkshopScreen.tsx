@@ -1,0 +1,278 @@
+import {
+  adjustPicture,
+  GraphicScene,
+  type History,
+  layoutFrame,
+  type Reel,
+  type Region,
+} from '@fresh-reel/core';
+import { TRIES, type TripPlace } from '@fresh-reel/core/make';
+import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
+import { SlotRows, SlotRowsProvider } from '../editor/fill/slotRows';
+import { FollowingProvider, useFollowingState } from '../editor/follow/useFollowing';
+import { DeskProvider } from '../editor/session/desk';
+import { PathPointProvider } from '../editor/session/pathPoint';
+import { useDeskState } from '../editor/session/useDeskState';
+import { usePlaying } from '../editor/session/usePlaying';
+import { useReelEditing } from '../editor/session/useReelEditing';
+import { ReelEditorProvider, useGraphicEditor } from '../editor/session/useReelEditor';
+import { PictureFrame } from '../editor/stage/PictureFrame';
+import { draggedFocus } from '../editor/stage/placing';
+import { SafeAreas, Stage } from '../editor/stage/Stage';
+import { Transport } from '../editor/stage/Transport';
+import { KeyStrip } from '../editor/timeline/KeyStrip';
+import { Ribbon } from '../editor/timeline/Ribbon';
+import { Warnings } from '../editor/Warnings';
+import { DOCUMENT_ONLY } from '../engine/documentOnly';
+import { GroundSheet } from '../preview/GroundSheet';
+import { sameContent, usePreviewState, usePreviewSurface } from '../preview/usePreview';
+import { SkipLink } from '../shell/SkipLink';
+import { useTitle } from '../shell/useTitle';
+import { useSoundtrack } from '../sound/useSoundtrack';
+import { GesturesProvider } from '../ui/gestures';
+import { colour, useIsLow, useIsWide } from '../ui/theme';
+import { type ScrollPlaces, useScrollPlace } from '../ui/useScrollPlace';
+import { ScrollerProvider } from '../ui/VirtualGrid';
+import { webProps } from '../ui/web';
+import { type Bay, Bays } from './Bays';
+import { ControlsTab } from './ControlsTab';
+import { FinishTab } from './FinishTab';
+import { PartsOverlay } from './PartsOverlay';
+import { PartsTab } from './PartsTab';
+import { SlotsTab } from './SlotsTab';
+import { TimesTab } from './TimesTab';
+import { TryTab } from './TryTab';
+import { shownOf, useWork, useWorkState, WorkProvider } from './useWork';
+import { WorkHeader } from './WorkHeader';
+
+/** A template on the bench: its parts, what is adjustable, what is filled, its times, and how its user meets it. */
+export function WorkshopScreen({ history }: { history: History<Reel> }) {
+  const editor = useReelEditing(history);
+  const { settle, cancel } = editor;
+  const gestures = useMemo(() => ({ begin: settle, cancel }), [settle, cancel]);
+  const [rows] = useState(() => new SlotRows());
+  return (
+    <ReelEditorProvider value={editor}>
+      <GesturesProvider value={gestures}>
+        <SlotRowsProvider value={rows}>
+          <WithWork>
+            <Workbench rows={rows} />
+          </WithWork>
+        </SlotRowsProvider>
+      </GesturesProvider>
+    </ReelEditorProvider>
+  );
+}
+
+function WithWork({ children }: { children: ReactNode }) {
+  return <WorkProvider value={useWorkState()}>{children}</WorkProvider>;
+}
+
+/** What is followed belongs to reels; the parts of the editor ask for it all the same. */
+function WithFollowing({ children }: { children: ReactNode }) {
+  return <FollowingProvider value={useFollowingState()}>{children}</FollowingProvider>;
+}
+
+function Workbench({ rows }: { rows: SlotRows }) {
+  const { reel, scene, time, edit, settle } = useGraphicEditor();
+  const work = useWork();
+  const { template, graphic, trying, chosen, choose } = work;
+  useTitle(`${template.name}, in the workshop`);
+  const wide = useIsWide();
+  const { height } = useWindowDimensions();
+  const beside = useIsLow() || wide;
+  const surface = usePreviewSurface();
+  const [bay, setBay] = useState<Bay>('parts');
+  const [loop, setLoop] = useState(true);
+  const [silent, setSilent] = useState(false);
+  const [safeAreas, setSafeAreas] = useState(false);
+  const [ground, setGround] = useState(false);
+  const [ways, setWays] = useState(false);
+  const [selected, setSelected] = useState<string>();
+  const [control, setControl] = useState<string>();
+  const [slot, setSlot] = useState<string>();
+  const [point, choosePoint] = useState<number>();
+  const [apart, setApart] = useState(false);
+  const pathPoint = useMemo(() => ({ point, choosePoint, apart, setApart }), [point, apart]);
+  const { seek, play, nudge } = usePlaying(surface, reel.rate, loop);
+  const desk = useDeskState(surface, seek);
+  const isTrying = bay === 'try';
+  const words = TRIES.find((t) => t.id === trying?.with)?.words;
+  const { bench } = work;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is shown follows from these alone
+  const shown = useMemo(
+    () => (isTrying ? reel : shownOf(work, words)),
+    [isTrying, reel, bench, graphic, trying, words],
+  );
+  const hasSound = useSoundtrack(surface, shown, silent);
+  const shownNotices = usePreviewState(surface, (s) => s.frame?.notices, sameContent);
+  const notices = useMemo(
+    () => (shownNotices ?? []).filter((n) => n.item === graphic),
+    [shownNotices, graphic],
+  );
+  const transparent = useMemo(
+    () =>
+      new GraphicScene(template, { slots: {}, controls: {} }, layoutFrame(reel.frame), DOCUMENT_ONLY)
+        .transparent,
+    [template, reel.frame],
+  );
+  useEffect(() => {
+    surface.show(shown);
+  }, [surface, shown]);
+  useEffect(() => surface.layParts(isTrying ? undefined : graphic), [surface, graphic, isTrying]);
+  const [opened] = useState(() => time.frameOf(scene.timeOf(template.still)));
+  useEffect(() => surface.seek(opened), [surface, opened]);
+
+  const select = useCallback(
+    (id: string | undefined, move = true) => {
+      setSelected(id);
+      const found = template.slots.find((s) => s.id === id);
+      if (found && move) seek(time.frameOf(scene.timeOf(found.moment)));
+    },
+    [template, seek, time, scene],
+  );
+  const dragPicture = ({ slot: of, box, picture }: Region, dx: number, dy: number) => {
+    const held = scene.slots.pictureFill(of);
+    if (!held || !picture) return;
+    const focus = draggedFocus(picture, box, held.scale, held.focus, held.flip ? -dx : dx, dy);
+    edit((r) => adjustPicture(r, graphic, of, held, { focus }), `drag-${of}`);
+  };
+  const goTo = (next: Bay) => {
+    setBay(next);
+    desk.choosePath(undefined);
+    desk.chooseText(undefined);
+    desk.chooseKeyed(undefined);
+  };
+  const goToTrip = (to: TripPlace) => {
+    if ('control' in to) {
+      setControl(to.control);
+      goTo('controls');
+    } else if ('slot' in to) {
+      setSlot(to.slot);
+      goTo('slots');
+    } else if ('part' in to) {
+      choose([to.part]);
+      goTo('parts');
+    } else goTo('finish');
+  };
+  const sheet = useRef<ScrollView>(null);
+  const node = useCallback(() => (sheet.current?.getScrollableNode() as HTMLElement | null) ?? null, []);
+  const [places] = useState<ScrollPlaces>(() => new Map<string, number>());
+  useScrollPlace(sheet, bay, places);
+  const ratio = reel.frame.width / reel.frame.height;
+  const stageHeight = ratio > 1.1 ? Math.min(240, height * 0.32) : height * 0.36;
+  return (
+    <DeskProvider value={desk}>
+      <WithFollowing>
+        <PathPointProvider value={pathPoint}>
+          <View style={styles.screen} testID="workshop-bench">
+            <SkipLink />
+            <WorkHeader />
+            <View style={[styles.grow, beside && styles.columns]}>
+              <View style={beside && (isTrying && wide ? styles.leftTrying : styles.left)}>
+                <View style={beside ? styles.grow : { height: stageHeight }}>
+                  {isTrying ? (
+                    <Stage
+                      surface={surface}
+                      selected={selected}
+                      onSelect={(id, layer) => {
+                        desk.chooseText(layer);
+                        select(id, false);
+                        if (id) rows.reveal(id);
+                      }}
+                      over="handles"
+                      transparent={transparent}
+                      safeAreas={safeAreas}
+                      onDragPicture={dragPicture}
+                      onDragEnd={settle}
+                    />
+                  ) : (
+                    <PictureFrame
+                      surface={surface}
+                      frame={reel.frame}
+                      transparent={transparent}
+                      label="The template on the bench"
+                    >
+                      {(width) => (
+                        <>
+                          {safeAreas && <SafeAreas />}
+                          <PartsOverlay surface={surface} width={width} ways={ways && chosen.length > 0} />
+                        </>
+                      )}
+                    </PictureFrame>
+                  )}
+                </View>
+                <View style={styles.under}>
+                  <Transport
+                    surface={surface}
+                    onPlay={play}
+                    onNudge={nudge}
+                    loop={loop}
+                    onLoop={setLoop}
+                    silent={hasSound ? silent : undefined}
+                    onSilent={setSilent}
+                    safeAreas={safeAreas}
+                    onSafeAreas={setSafeAreas}
+                    onGround={transparent ? () => setGround(true) : undefined}
+                  />
+                  <Ribbon surface={surface} onSeek={seek} />
+                  {isTrying && desk.keyed && <KeyStrip />}
+                </View>
+              </View>
+              <View style={[beside ? styles.right : styles.below, isTrying && wide && styles.rightTrying]}>
+                <Bays bay={bay} onBay={goTo} wide={beside} />
+                <ScrollView
+                  key={bay}
+                  ref={sheet}
+                  style={styles.grow}
+                  contentContainerStyle={styles.sheet}
+                  role="main"
+                  {...webProps({ id: 'content', tabIndex: -1 })}
+                  testID={`bay-sheet-${bay}`}
+                >
+                  <ScrollerProvider value={node}>
+                    <Warnings />
+                    {bay === 'parts' && <PartsTab />}
+                    {bay === 'controls' && <ControlsTab shown={control} onShow={setControl} />}
+                    {bay === 'slots' && <SlotsTab shown={slot} onShow={setSlot} />}
+                    {bay === 'times' && <TimesTab ways={ways} onWays={setWays} />}
+                    {bay === 'finish' && <FinishTab />}
+                    {isTrying && (
+                      <TryTab
+                        selected={selected}
+                        onSelect={select}
+                        onSeek={seek}
+                        notices={notices}
+                        onGo={goToTrip}
+                      />
+                    )}
+                  </ScrollerProvider>
+                </ScrollView>
+              </View>
+            </View>
+            {ground && <GroundSheet onClose={() => setGround(false)} />}
+          </View>
+        </PathPointProvider>
+      </WithFollowing>
+    </DeskProvider>
+  );
+}
+
+const styles = StyleSheet.create({
+  screen: { flex: 1, backgroundColor: colour.paper },
+  grow: { flex: 1 },
+  columns: { flexDirection: 'row' },
+  left: { flex: 3 },
+  leftTrying: { flex: 2 },
+  below: { flex: 1, flexDirection: 'column-reverse' },
+  right: { flex: 2, borderLeftWidth: 1, borderColor: colour.hairline, maxWidth: 560, minWidth: 288 },
+  rightTrying: { flex: 3, maxWidth: 900 },
+  under: {
+    backgroundColor: colour.paper,
+    borderBottomWidth: 1,
+    borderColor: colour.hairline,
+    paddingBottom: 4,
+  },
+  sheet: { padding: 16, paddingBottom: 48, gap: 16 },
+});

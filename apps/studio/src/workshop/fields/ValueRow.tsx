@@ -1,0 +1,132 @@
+import { isConstant } from '@fresh-reel/core';
+import {
+  namesAt,
+  type Place,
+  putValue,
+  tieSentence,
+  type ValueField,
+  valueIn,
+  valueWords,
+} from '@fresh-reel/core/make';
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { useReelEditor } from '../../editor/session/useReelEditor';
+import { IconButton } from '../../ui/Button';
+import { Press } from '../../ui/Press';
+import { Txt } from '../../ui/Txt';
+import { CORNER, colour } from '../../ui/theme';
+import { useWork } from '../useWork';
+import { AdjustableSheet } from './AdjustableSheet';
+import { ConstantField } from './ConstantField';
+import { SourceSheet } from './SourceSheet';
+import { kindAt, optionsFor } from './useNames';
+
+interface Props {
+  readonly place: Place;
+  readonly field: ValueField;
+  readonly name?: string;
+}
+
+/** A test ID for a place: `part-name-offset`. */
+export const idOfPlace = ({ path }: Place) => `field-${path.join('-')}`;
+
+/**
+ * One value: its input while it is plain, else what it comes from in words. Any property has the way to a control, and to
+ * where else its value may come from.
+ */
+export function ValueRow({ place, field, name = field.name }: Props) {
+  const { template, makePart, make } = useWork();
+  const { settle } = useReelEditor();
+  const [from, setFrom] = useState(false);
+  const [adjusting, setAdjusting] = useState(false);
+  const held = valueIn(template, place);
+  const value = held ?? field.rest;
+  const plain = isConstant(value as never);
+  const id = idOfPlace(place);
+  const kind = kindAt(template, place);
+  const names = namesAt(kind, place.path);
+  const change = (next: unknown) => {
+    const put = (t: typeof template) => putValue(t, place, next);
+    if (place.of === 'template') make(put, id);
+    else makePart(place.of.layer, put, `${place.of.layer}-${id}`);
+  };
+  const reset = held !== undefined && field.optional && JSON.stringify(held) !== JSON.stringify(field.rest);
+  return (
+    <View style={styles.row}>
+      <View style={styles.head}>
+        <Txt kind="strong" style={styles.name}>
+          {name}
+        </Txt>
+        {reset && (
+          <IconButton
+            icon="rotate-ccw"
+            label={`Put ${name} back`}
+            onPress={() => {
+              change(field.rest);
+              settle();
+            }}
+            testID={`back-${id}`}
+          />
+        )}
+        {field.isProperty && (
+          <>
+            <IconButton
+              icon="spline"
+              label={`Where ${name} comes from`}
+              on={!plain}
+              onPress={() => setFrom(true)}
+              testID={`from-${id}`}
+            />
+            <IconButton
+              icon="sliders-horizontal"
+              label={`Make ${name} adjustable`}
+              onPress={() => setAdjusting(true)}
+              testID={`adjust-${id}`}
+            />
+          </>
+        )}
+      </View>
+      {plain ? (
+        <ConstantField
+          field={field}
+          name={name}
+          value={value ?? ''}
+          names={names}
+          options={optionsFor(template, place, names)}
+          onChange={change}
+          onSettle={settle}
+          testID={id}
+        />
+      ) : (
+        <Press role="button" onPress={() => setFrom(true)} style={styles.source} testID={`source-${id}`}>
+          <Txt>{sourceWords(template, place, value)}</Txt>
+        </Press>
+      )}
+      {from && <SourceSheet place={place} field={field} name={name} onClose={() => setFrom(false)} />}
+      {adjusting && <AdjustableSheet place={place} onClose={() => setAdjusting(false)} />}
+    </View>
+  );
+}
+
+/** What a value comes from, in words. */
+function sourceWords(template: Parameters<typeof tieSentence>[0], place: Place, value: unknown): string {
+  const link = value as { control?: string };
+  if (typeof link.control !== 'string') return valueWords(value);
+  return tieSentence(template, { control: link.control, place, link: value as never });
+}
+
+const styles = StyleSheet.create({
+  row: { gap: 2 },
+  head: { flexDirection: 'row', alignItems: 'center', minHeight: 44 },
+  name: { flex: 1 },
+  source: {
+    borderWidth: 1,
+    borderColor: colour.hairline,
+    borderRadius: CORNER,
+    backgroundColor: colour.blueTint,
+    paddingHorizontal: 12,
+    paddingVertical: 9,
+    minHeight: 44,
+    justifyContent: 'center',
+  },
+});

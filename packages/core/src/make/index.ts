@@ -1,0 +1,69 @@
+/** Making templates: what the workshop does to a document. */
+export { ADDITIONS, type AdditionId, addPart, MOVES, type MoveId, setMove } from './additions';
+export {
+  type Adjustable,
+  changeControl,
+  chooseBetween,
+  makeAdjustable,
+  moveControl,
+  partsToAdjust,
+  subjectOf,
+  tie,
+  type WhichPart,
+} from './adjustable';
+export { BEGINNINGS, type BeginningId, beginTemplate } from './begin';
+export {
+  asSeen,
+  type Bench,
+  benchOf,
+  changeMade,
+  graphicOn,
+  isBench,
+  isLocked,
+  madeOn,
+  setAside,
+} from './bench';
+export { faultOfControlName, type NameFault, proposedName } from './controlNames';
+export { fieldAt, fieldsOfKind, fieldsOfTemplate } from './fieldAt';
+export {
+  type Field,
+  type FormsField,
+  formOf,
+  type ListField,
+  type Names,
+  nameOfKey,
+  namesAt,
+  type PartField,
+  startOf,
+  type ValueField,
+} from './fields';
+export { keepLook, removeLook } from './looks';
+export {
+  copyPart,
+  duplicatePart,
+  freePartId,
+  groupParts,
+  groupsAround,
+  idOf,
+  movePart,
+  removeParts,
+  standingOf,
+  stepPart,
+  ungroup,
+} from './parts';
+export { changePart, nameOfPart, type Place, partOf, putValue, valueIn } from './places';
+export { addPictureSlot, partsWithSlot, removeSlot, shownBy, TRIES, type TryId, wordsToSlot } from './slots';
+export { textKept } from './text';
+export {
+  PART_NAMES,
+  placeWords,
+  removeControl,
+  restingAt,
+  type Tie,
+  tieSentence,
+  tiesOf,
+  untie,
+  valueWords,
+} from './ties';
+export { marksOf, moveMarks, type PlacedMark, shiftPart, trimPart } from './times';
+export { paleLooks, shownTrips, type Trip, type TripPlace, writtenTrips } from './trips';
