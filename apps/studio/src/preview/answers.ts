@@ -16,6 +16,8 @@ export async function answerTo(
   switch (question.about) {
     case 'checks':
       return { about: 'checks', checks: scene.checks() };
+    case 'laid':
+      return { about: 'laid', parts: scene.laidAt(question.frame, question.graphic) };
     case 'way':
       return { about: 'way', way: wayOf(scene, question.graphic, question.part) };
     case 'trips': {

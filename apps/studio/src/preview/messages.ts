@@ -41,6 +41,8 @@ export type Question =
   | { readonly about: 'checks' }
   /** What a user of the template that is made on it would trip over. */
   | { readonly about: 'trips' }
+  /** Where every part of a graphic lies in a frame. */
+  | { readonly about: 'laid'; readonly graphic: string; readonly frame: number }
   /** The way that the middle of a part takes, from the graphic's beginning to its end. */
   | { readonly about: 'way'; readonly graphic: string; readonly part: string };
 
@@ -53,6 +55,7 @@ export interface WayPoint {
 export type Answer =
   | { readonly about: 'checks'; readonly checks: readonly ReelCheck[] }
   | { readonly about: 'trips'; readonly trips: readonly Trip[] }
+  | { readonly about: 'laid'; readonly parts: readonly LaidPart[] }
   | { readonly about: 'way'; readonly way: readonly WayPoint[] };
 
 /** What the page knows of the frame on a surface. */

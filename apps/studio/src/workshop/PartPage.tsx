@@ -67,7 +67,9 @@ export function PartPage({ id }: { id: string }) {
   const { template, makePart } = useWork();
   const layer = partOf(template, id);
   const { fields } = fieldsOfKind(layer.kind);
-  const own = fields.filter((f) => !SHARED.has(String(f.key)));
+  // The size of words is that of their letters.
+  const isOwn = (f: Field) => !SHARED.has(String(f.key)) || (layer.kind === 'text' && f.key === 'size');
+  const own = fields.filter(isOwn);
   const kindName = KIND_NAMES[layer.kind];
   return (
     <View style={styles.all} testID="part-page">
@@ -88,7 +90,7 @@ export function PartPage({ id }: { id: string }) {
           key={section.id}
           id={id}
           name={section.name}
-          fields={section.keys.flatMap((key) => fields.filter((f) => f.key === key))}
+          fields={section.keys.flatMap((key) => fields.filter((f) => f.key === key && !isOwn(f)))}
         />
       ))}
       <StandInPart layer={layer} />

@@ -80,7 +80,10 @@ function Strip({ layer, depth, end }: { layer: Layer; depth: number; end: number
   const from = layer.span ? scene.timeOf(layer.span.from) : 0;
   const to = layer.span ? scene.timeOf(layer.span.to) : end;
   const keys = useMemo(() => {
-    const times = marksOf(layer).flatMap(({ mark, isKey }) => (isKey ? [markTime(clock, mark)] : []));
+    // Where motions begin counts as keys do; the ends of the strip have handles of their own.
+    const times = marksOf(layer).flatMap(({ mark, path }) =>
+      path[0] === 'span' ? [] : [markTime(clock, mark)],
+    );
     return [...new Set(times.map((t) => Math.round(t * 10) / 10))];
   }, [layer, clock]);
   const moved = useRef(0);

@@ -1,14 +1,15 @@
-import { everyLayer, type Layer, newReel, type Template } from '@fresh-reel/core';
-import { nameOfPart } from '@fresh-reel/core/make';
-import { memo, useEffect, useMemo, useState } from 'react';
+import type { LaidPart, Layer } from '@fresh-reel/core';
+import { nameOfPart, partAlone } from '@fresh-reel/core/make';
+import { createContext, memo, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useGraphicEditor } from '../editor/session/useReelEditor';
+import { askOfReel } from '../preview/previewClient';
 import { useAttached, usePreviewSurface } from '../preview/usePreview';
 import { IconButton } from '../ui/Button';
 import { Icon, type IconName } from '../ui/Icon';
 import { Press } from '../ui/Press';
 import { Txt } from '../ui/Txt';
-import { CHEQUERED, CORNER, colour } from '../ui/theme';
+import { CORNER, colour } from '../ui/theme';
 import { useNearScreen } from '../ui/useNearScreen';
 import { VirtualGrid } from '../ui/VirtualGrid';
 import { webProps } from '../ui/web';
@@ -41,9 +42,42 @@ function rowsOf(layers: readonly Layer[], closed: ReadonlySet<string>, depth = 0
     ]);
 }
 
+/** Where each part lies when the template is best seen, worked out anew once nothing has changed for a while. */
+const LaidContext = createContext<ReadonlyMap<string, LaidPart['quad']>>(new Map());
+
+/** Milliseconds without a change before small pictures are made again. */
+const REST = 700;
+
+function useLaid(): ReadonlyMap<string, LaidPart['quad']> {
+  const { bench, graphic, template } = useWork();
+  const { scene, time } = useGraphicEditor();
+  const [laid, setLaid] = useState<ReadonlyMap<string, LaidPart['quad']>>(new Map());
+  const frame = time.frameOf(scene.timeOf(template.still));
+  const first = useRef(true);
+  useEffect(() => {
+    let current = true;
+    const timer = setTimeout(
+      () =>
+        void askOfReel(bench, { about: 'laid', graphic, frame }).then(
+          ({ parts }) => current && setLaid(new Map(parts.map((p) => [p.layer, p.quad]))),
+          // Where it cannot be told, parts show as they lie.
+          () => undefined,
+        ),
+      first.current ? 0 : REST,
+    );
+    first.current = false;
+    return () => {
+      current = false;
+      clearTimeout(timer);
+    };
+  }, [bench, graphic, frame]);
+  return laid;
+}
+
 /** The parts of the template, the topmost first, each with its small picture. */
 export function PartTree() {
   const { template } = useWork();
+  const laid = useLaid();
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
   const rows = useMemo(() => rowsOf(template.layers, closed), [template.layers, closed]);
   const turn = (id: string) =>
@@ -53,18 +87,20 @@ export function PartTree() {
       return next;
     });
   return (
-    <View role="tree" aria-label="Parts, the topmost first" testID="part-tree">
-      <VirtualGrid
-        items={rows}
-        keyOf={({ layer }) => layer.id}
-        columns={1}
-        gap={2}
-        height={52}
-        render={({ layer, depth }) => (
-          <PartRow layer={layer} depth={depth} closed={closed.has(layer.id)} onTurn={turn} />
-        )}
-      />
-    </View>
+    <LaidContext.Provider value={laid}>
+      <View role="tree" aria-label="Parts, the topmost first" testID="part-tree">
+        <VirtualGrid
+          items={rows}
+          keyOf={({ layer }) => layer.id}
+          columns={1}
+          gap={2}
+          height={52}
+          render={({ layer, depth }) => (
+            <PartRow layer={layer} depth={depth} closed={closed.has(layer.id)} onTurn={turn} />
+          )}
+        />
+      </View>
+    </LaidContext.Provider>
   );
 }
 
@@ -133,49 +169,33 @@ function PartRow({ layer, depth, closed, onTurn }: RowProps) {
 function SmallPicture({ id }: { id: string }) {
   const { ref, near } = useNearScreen();
   return (
-    <View ref={ref} style={[styles.picture, CHEQUERED]}>
+    <View ref={ref} style={styles.picture}>
       {near && <Painted id={id} />}
     </View>
   );
 }
-
-/** Milliseconds without a change before small pictures are made again. */
-const REST = 700;
 
 const Painted = memo(function Painted({ id }: { id: string }) {
   const { template } = useWork();
   const { scene } = useGraphicEditor();
   const surface = usePreviewSurface();
   const holder = useAttached(surface);
+  const laid = useContext(LaidContext);
   const still = Math.round(scene.timeOf(template.still));
   const [first, setFirst] = useState(true);
   useEffect(() => {
     const timer = setTimeout(
       () => {
-        surface.show(
-          newReel(alone(template, id), { id: `part-${id}`, name: id, now: '', shape: template.shape }),
-        );
+        surface.show(partAlone(template, id, laid.get(id)));
         surface.seek(still);
         setFirst(false);
       },
       first ? 0 : REST,
     );
     return () => clearTimeout(timer);
-  }, [surface, template, id, still, first]);
+  }, [surface, template, id, laid, still, first]);
   return <View ref={holder} style={StyleSheet.absoluteFill} />;
 });
-
-/** A template of which one part alone is seen, with all that is in it and the groups it stands in. */
-function alone(template: Template, id: string): Template {
-  const seen = (layers: readonly Layer[]): Layer[] =>
-    layers.map((layer) => {
-      if (layer.id === id) return layer;
-      if (layer.kind === 'group' && [...everyLayer(layer.layers)].some((l) => l.id === id))
-        return { ...layer, layers: seen(layer.layers) };
-      return { ...layer, opacity: 0 };
-    });
-  return { ...template, layers: seen(template.layers) };
-}
 
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', alignItems: 'center', borderRadius: CORNER, minHeight: 50 },
@@ -183,5 +203,5 @@ const styles = StyleSheet.create({
   indent: { width: 24 },
   name: { flex: 1, flexDirection: 'row', alignItems: 'center', gap: 8, minHeight: 44, borderRadius: 8 },
   grow: { flex: 1 },
-  picture: { width: 64, height: 36, borderRadius: 5, overflow: 'hidden' },
+  picture: { width: 64, height: 36, borderRadius: 5, overflow: 'hidden', backgroundColor: colour.edge },
 });

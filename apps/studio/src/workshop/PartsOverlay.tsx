@@ -6,6 +6,7 @@ import Svg, { Circle, Polygon, Polyline } from 'react-native-svg';
 import { inParent } from '../editor/session/usePlacing';
 import { useReelEditor } from '../editor/session/useReelEditor';
 import { BoxHandles } from '../editor/stage/BoxHandles';
+import { MakersGuides } from '../editor/stage/MakersGuides';
 import { insideQuad } from '../editor/stage/placing';
 import type { PreviewSurface } from '../preview/previewClient';
 import { usePreviewState } from '../preview/usePreview';
@@ -60,6 +61,7 @@ export function PartsOverlay({
       {...webProps(drag)}
       testID="parts-overlay"
     >
+      {frame && <MakersGuides guidelines={template.guidelines} all />}
       {frame && (
         <Svg width="100%" height="100%" style={styles.lines} pointerEvents="none">
           {shown

@@ -56,7 +56,7 @@ export function WorkHeader() {
               numberOfLines={1}
               testID="save-state"
             >
-              {elsewhere ? 'open in another tab' : `on the bench, ${SAVE_WORDS[save.kind]}`}
+              {elsewhere ? 'open in another tab' : SAVE_WORDS[save.kind]}
             </Txt>
           </Press>
         ) : (

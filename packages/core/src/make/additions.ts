@@ -172,15 +172,15 @@ export function addPart(
   const layer = LAYER_SCHEMAS[(begun as unknown as Layer).kind].parse(begun) as Layer;
   const heard = what === 'clip' && slotted ? withSound(base, slotted.slot) : base;
   return {
-    template: what === 'plate' ? below(heard, layer, chosen[0]!) : putPart(heard, layer, chosen.at(-1)),
+    template: what === 'plate' ? below(heard, layer, chosen) : putPart(heard, layer, chosen.at(-1)),
     id,
   };
 }
 
-/** A plate stands below what it fits around. */
-function below(template: Template, plate: Layer, first: string): Template {
+/** A plate stands below all that it fits around. */
+function below(template: Template, plate: Layer, chosen: readonly string[]): Template {
   const insert = (layers: Layer[]): Layer[] => {
-    const at = layers.findIndex((l) => l.id === first);
+    const at = layers.findIndex((l) => chosen.includes(l.id));
     if (at >= 0) return [...layers.slice(0, at), plate, ...layers.slice(at)];
     return layers.map((l) => (l.kind === 'group' ? { ...l, layers: insert(l.layers) } : l));
   };

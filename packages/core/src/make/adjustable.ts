@@ -9,7 +9,7 @@ import { fieldAt } from './fieldAt';
 import { nameOfKey, type ValueField } from './fields';
 import { idOf, standingOf } from './parts';
 import { nameOfPart, type Place, partOf, putValue, valueIn } from './places';
-import { isFree, PART_NAMES, placeWords, restingAt } from './ties';
+import { isFree, keyOf, partName, placeWords, restingAt } from './ties';
 
 /** Which of several numbers a control sets: one of them, all alike, or the place as a point on the picture. */
 export type WhichPart = 0 | 1 | 2 | 3 | 'all' | 'point';
@@ -26,7 +26,7 @@ export function subjectOf(template: Template, place: Place, which?: WhichPart) {
   const key = place.path.findLast((k) => typeof k === 'string' && !['value', 'colour', 'paint'].includes(k));
   const last = place.path.at(-1);
   const property = key === undefined ? String(last) : nameOf(String(key));
-  const aside = typeof which === 'number' ? ` ${PART_NAMES[which]}` : '';
+  const aside = typeof which === 'number' ? ` ${partName(keyOf(place), which)}` : '';
   const part =
     place.of === 'template' ? nameOfKey(place.path[0]!) : nameOfPart(partOf(template, place.of.layer));
   const colour = last === 'colour' && property !== 'colour' ? ' colour' : '';

@@ -78,7 +78,7 @@ const PARTS: Readonly<Record<BeginningId, object>> = {
     layers: [
       {
         ...{ kind: 'group', id: 'strap', name: 'Strap' },
-        ...{ at: { control: 'position' }, origin: [0, 1], row: { direction: 'column', gap: 10 } },
+        ...{ at: { control: 'position' }, origin: [0, 1], row: { direction: 'column', gap: 30 } },
         layers: [
           {
             ...{ kind: 'shape', id: 'plate', name: 'Plate', outline: { kind: 'rectangle', corner: 6 } },
@@ -110,7 +110,7 @@ const PARTS: Readonly<Record<BeginningId, object>> = {
     layers: [
       {
         ...{ kind: 'group', id: 'words', name: 'Words', at: [0.5, 0.5], origin: [0.5, 0.5] },
-        row: { direction: 'column', gap: 28, align: 0.5 },
+        row: { direction: 'column', gap: 58, align: 0.5 },
         layers: [
           {
             ...text('title', 'title', 'Title', 148, 800, 1500),
@@ -214,7 +214,14 @@ const PARTS: Readonly<Record<BeginningId, object>> = {
               name: 'Plate',
               hug: { layers: ['words'], margin: [30, 44, 30, 44] },
             },
-            outline: { kind: 'bubble', corner: 28, to: { control: 'points-at' }, width: 64, reach: 0.9 },
+            outline: {
+              kind: 'bubble',
+              corner: 28,
+              to: { control: 'points-at' },
+              width: 96,
+              reach: 0.92,
+              bow: 0.08,
+            },
             fill: { colour: { control: 'ground' } },
           },
           {
@@ -244,7 +251,7 @@ const PARTS: Readonly<Record<BeginningId, object>> = {
       },
       {
         ...{ kind: 'group', id: 'words', name: 'Words', at: [0.12, 0.5], origin: [0, 0.5] },
-        row: { direction: 'column', gap: 34 },
+        row: { direction: 'column', gap: 62 },
         layers: [
           {
             ...text('title', 'title', 'Title', 124, 800, 1400),

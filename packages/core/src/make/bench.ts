@@ -1,8 +1,10 @@
-import type { Reel } from '../documents/reel';
+import { layoutFrame, type Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import { faultsOfTemplate } from '../documents/templateFaults';
 import { EditError } from '../edit/place';
 import { newReel } from '../edit/reel';
+import type { LaidPart } from '../evaluate/paintPass';
+import { boundsOf } from '../geometry/rect';
 import { everyLayer, type Layer } from '../layers/registry';
 import { graphicsOf } from '../reel/graphicTime';
 
@@ -81,4 +83,43 @@ function holdsLocked(layer: Layer, id: string, locked: ReadonlySet<string>): boo
   if (layer.kind !== 'group') return false;
   if (locked.has(layer.id)) return [...everyLayer(layer.layers)].some((l) => l.id === id);
   return layer.layers.some((inner) => holdsLocked(inner, id, locked));
+}
+
+/** The part of its frame that a part takes in its small picture, and how much larger than it is it may be there. */
+const FILLS = 0.84;
+const LARGEST = 12;
+
+/**
+ * A reel that shows one part of a template alone, with all that is in it and the groups it stands in, as large as the
+ * frame allows.
+ * @param lies where it lies in the frame when the template is best seen; as it comes, when absent
+ */
+export function partAlone(template: Template, id: string, lies?: LaidPart['quad']): Reel {
+  const seen = (layers: readonly Layer[]): Layer[] =>
+    layers.map((layer) => {
+      if (layer.id === id) return layer;
+      if (layer.kind === 'group' && [...everyLayer(layer.layers)].some((l) => l.id === id))
+        return { ...layer, layers: seen(layer.layers) };
+      return { ...layer, opacity: 0 };
+    });
+  const alone = { ...template, layers: seen(template.layers) };
+  const reel = newReel(alone, { id: `part-${id}`, name: id, now: '', shape: template.shape });
+  if (!lies) return reel;
+  const frame = layoutFrame(reel.frame);
+  const { x, y, width, height } = boundsOf(lies);
+  if (width <= 0 && height <= 0) return reel;
+  const scale = Math.min(
+    LARGEST,
+    (frame.width * FILLS) / Math.max(1, width),
+    (frame.height * FILLS) / Math.max(1, height),
+  );
+  const away = (middle: number, side: number) => -(middle - side / 2) * scale;
+  const move: [number, number] = [away(x + width / 2, frame.width), away(y + height / 2, frame.height)];
+  return {
+    ...reel,
+    tracks: reel.tracks.map((track) => ({
+      ...track,
+      items: track.items.map((item) => ({ ...item, framing: { move, scale } })),
+    })),
+  };
 }

@@ -21,6 +21,7 @@ export {
   isBench,
   isLocked,
   madeOn,
+  partAlone,
   setAside,
 } from './bench';
 export { faultOfControlName, type NameFault, proposedName } from './controlNames';
@@ -55,7 +56,8 @@ export { changePart, nameOfPart, type Place, partOf, putValue, valueIn } from '.
 export { addPictureSlot, partsWithSlot, removeSlot, shownBy, TRIES, type TryId, wordsToSlot } from './slots';
 export { textKept } from './text';
 export {
-  PART_NAMES,
+  keyOf,
+  partName,
   placeWords,
   removeControl,
   restingAt,

@@ -62,6 +62,14 @@ describe('the workshop', () => {
     expect(removeParts(template, [made]).layers).toEqual(strap().layers);
   });
 
+  it('puts a plate below all that it goes around', () => {
+    const { template, id } = addPart(strap(), 'plate', ['role', 'name']);
+    const group = partOf(template, 'strap');
+    expect(group.kind === 'group' && group.layers.map((l) => l.id)).toEqual(['plate', id, 'name', 'role']);
+    expect(partOf(template, id)).toMatchObject({ hug: { layers: ['role', 'name'] } });
+    expect(() => addPart(strap(), 'plate')).toThrow('Choose the words or pictures');
+  });
+
   it('duplicates, groups, orders and copies, and names within follow', () => {
     const { template, id } = duplicatePart(strap(), 'strap');
     const copy = partOf(template, id);
@@ -149,8 +157,8 @@ describe('made adjustable', () => {
     const both = tie(template, place('role', 'turn'), id, 2);
     const sentences = tiesOf(both, id).map((t) => tieSentence(both, t));
     expect(sentences).toEqual([
-      '“Strap tilt” sets Name, turned by, in depth.',
-      '“Strap tilt” sets Role, turned by, in depth.',
+      '“Strap tilt” sets Name, turned by, in the picture.',
+      '“Strap tilt” sets Role, turned by, in the picture.',
     ]);
     const [first] = tiesOf(both, id);
     const freed = untie(both, first!.place);

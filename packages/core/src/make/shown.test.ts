@@ -10,7 +10,7 @@ import { ReelScene } from '../reel/reelScene';
 import { pixelAt, templateOf, testStudio } from '../testing/studio';
 import { makeAdjustable, partsToAdjust } from './adjustable';
 import { BEGINNINGS, beginTemplate } from './begin';
-import { asSeen, benchOf } from './bench';
+import { asSeen, benchOf, partAlone } from './bench';
 import { fieldAt } from './fieldAt';
 import { keepLook } from './looks';
 import { putValue, valueIn } from './places';
@@ -98,6 +98,19 @@ describe('what is made, as it shows', () => {
       new ReelScene(asSeen(reel), studio).laidAt(80, `${bench.id}-1`).map((p) => p.layer);
     expect(at(bench)).toEqual(['plate', 'name', 'role', 'strap']);
     expect(at(hidden)).toEqual(['name', 'role', 'strap']);
+  });
+
+  it('shows a part alone, as large as the frame allows', () => {
+    const strap = begun('strap');
+    const bench = new ReelScene(benchOf(strap, { id: 'b', name: 'B', now: '' }), studio);
+    const lies = bench.laidAt(80, 'b-1').find((p) => p.layer === 'plate')!;
+    const scene = new ReelScene(partAlone(strap, 'plate', lies.quad), studio);
+    const shown = scene.frameAt(80, scene.reel.rate);
+    const surface = studio.paint(shown, scene.frame, { width: 192, height: 108 });
+    const alpha = (x: number, y: number) => surface.context.getImageData(x, y, 1, 1).data[3];
+    expect([alpha(96, 54), alpha(20, 54), alpha(172, 54)]).toEqual([255, 255, 255]);
+    expect([alpha(4, 54), alpha(96, 4)]).toEqual([0, 0]);
+    expect(partAlone(strap, 'plate').tracks[0]!.items[0]).not.toHaveProperty('framing');
   });
 
   it('shows what stands for a part: in a draft, and always where its kind is not known', async () => {

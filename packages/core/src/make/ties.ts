@@ -70,7 +70,8 @@ const MAKING: Readonly<Record<string, string>> = {
 export function placeWords(template: Template, { of, path }: Place): string {
   const part = of === 'template' ? '' : nameOfPart(partOf(template, of.layer));
   const words = path.flatMap((key, i): string[] => {
-    if (typeof key === 'number') return path[i - 1] === 'parts' ? [PART_NAMES[key]!] : [];
+    if (typeof key === 'number')
+      return path[i - 1] === 'parts' ? [partName(keyOf({ of, path: path.slice(0, i) }), key)] : [];
     const making = MAKING[key];
     return making === undefined ? [nameOfKey(key).toLowerCase()] : making === '' ? [] : [making];
   });
@@ -78,8 +79,27 @@ export function placeWords(template: Template, { of, path }: Place): string {
   return [first.charAt(0).toUpperCase() + first.slice(1), ...new Set(rest)].join(', ');
 }
 
-/** The parts of a point. */
-export const PART_NAMES = ['across', 'down', 'in depth', 'fourth'] as const;
+const POINT = ['across', 'down', 'in depth', 'fourth'];
+/** Of values whose parts are no places. */
+const PARTS: Readonly<Record<string, readonly string[]>> = {
+  turn: ['tipped over', 'swung open', 'in the picture'],
+  tilt: ['tipped over', 'swung open'],
+  spin: ['over', 'round', 'in the picture'],
+  box: ['from the left', 'from the top', 'wide', 'high'],
+  margin: ['above', 'on the right', 'below', 'on the left'],
+  scale: ['wide', 'high'],
+  size: ['wide', 'high'],
+  width: ['at its start', 'at its end'],
+  flares: ['at its start', 'at its end'],
+};
+
+/** A part of a value of several numbers, in words. @param key the value’s name in the document */
+export const partName = (key: string | number | undefined, part: number): string =>
+  (PARTS[String(key)] ?? POINT)[part] ?? String(part + 1);
+
+/** The name of the value that a place is of, or lies in. */
+export const keyOf = ({ path }: Place): string | number | undefined =>
+  path.findLast((k) => typeof k === 'string' && !Object.hasOwn(MAKING, k));
 
 const percent = (part: number) => `${Math.round(part * 100)}%`;
 
@@ -87,7 +107,7 @@ const percent = (part: number) => `${Math.round(part * 100)}%`;
 export function tieSentence(template: Template, { control, place, link }: Tie): string {
   const name = template.controls.find((c) => c.id === control)?.name ?? control;
   const how = [
-    link.part === undefined ? '' : `its part ${PART_NAMES[link.part]}`,
+    link.part === undefined ? '' : `its part ${POINT[link.part]}`,
     link.invert ? 'turned round' : '',
     link.curve ? 'by a curve' : '',
     link.scale === undefined ? '' : `times ${link.scale}`,

@@ -35,14 +35,20 @@ export function ControlRow({ control }: { control: Control }) {
   // What depends on another control is offered while that has its value.
   if (when && scene.controlAt(when.control, 0) !== when.is) return null;
   const held = scene.controls[control.id]!;
-  return isKeyed(held) ? (
-    <MovingRow control={control} />
-  ) : (
-    <ControlInput
-      control={control}
-      value={held}
-      changed={!same(held, restingFill(graphic.template, graphic.fill.look, control, scene.frame))}
-    />
+  const changed = !same(held, restingFill(graphic.template, graphic.fill.look, control, scene.frame));
+  return (
+    <>
+      {isKeyed(held) ? (
+        <MovingRow control={control} />
+      ) : (
+        <ControlInput control={control} value={held} changed={changed} />
+      )}
+      {changed && control.says !== undefined && (
+        <Txt kind="small" tone="quiet" testID={`says-${control.id}`} role="status">
+          {control.says}
+        </Txt>
+      )}
+    </>
   );
 }
 

@@ -11,6 +11,7 @@ import { useDesk } from '../session/desk';
 import { slotOf } from '../session/textLayers';
 import { useGraphicEditor, useReelEditor } from '../session/useReelEditor';
 import { LetterWays } from './LetterWays';
+import { MakersGuides } from './MakersGuides';
 import { PathHandles } from './PathHandles';
 import { PictureFrame } from './PictureFrame';
 import { PlaceHandles } from './PlaceHandles';
@@ -137,6 +138,7 @@ function Overlay({
     <View ref={area} style={[StyleSheet.absoluteFill, styles.touch]} {...webProps(drag)}>
       {frame && !playing && tags && (
         <>
+          <MakersGuides guidelines={graphic.template.guidelines} slot={selected} />
           {regions
             .filter((r) => r.slot === selected && r.layer !== text)
             .map((r) => (

@@ -1,8 +1,9 @@
 import {
   faultOfControlName,
+  keyOf,
   makeAdjustable,
-  PART_NAMES,
   type Place,
+  partName,
   partsToAdjust,
   proposedName,
   subjectOf,
@@ -48,7 +49,7 @@ export function AdjustableSheet({ place, onClose }: { place: Place; onClose: () 
         <Choice
           label="Which part of it"
           value={String(which)}
-          options={parts.map((p) => ({ id: String(p), name: nameOfWhich(p) }))}
+          options={parts.map((p) => ({ id: String(p), name: nameOfWhich(p, place) }))}
           onChange={(id) => setWhich(parts.find((p) => String(p) === id))}
           testID="adjustable-which"
         />
@@ -96,10 +97,10 @@ export function AdjustableSheet({ place, onClose }: { place: Place; onClose: () 
   );
 }
 
-function nameOfWhich(which: WhichPart): string {
+function nameOfWhich(which: WhichPart, place: Place): string {
   if (which === 'point') return 'As a point on the picture';
   if (which === 'all') return 'All alike';
-  const word = PART_NAMES[which];
+  const word = partName(keyOf(place), which);
   return word.charAt(0).toUpperCase() + word.slice(1);
 }
 

@@ -1,5 +1,5 @@
 import type { Easing } from '@fresh-reel/core';
-import { type Names, nameOfKey, PART_NAMES, type ValueField } from '@fresh-reel/core/make';
+import { type Names, nameOfKey, partName, type ValueField } from '@fresh-reel/core/make';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { swatchesOf } from '../../editor/adjust/ControlRow';
@@ -84,7 +84,7 @@ function Numbers({ field, name, value, onChange, onSettle, testID }: Props & { v
       {value.map((v, i) => (
         <NumberBox
           key={i}
-          label={`${name} ${PART_NAMES[i] ?? i + 1}`}
+          label={`${name} ${partName(field.key, i)}`}
           prefix={AXES[i] ?? ''}
           unit=""
           value={v}

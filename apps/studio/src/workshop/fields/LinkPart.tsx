@@ -1,8 +1,8 @@
 import type { ControlLink, Value } from '@fresh-reel/core';
 import {
   nameOfKey,
-  PART_NAMES,
   type Place,
+  partName,
   putValue,
   tieSentence,
   untie,
@@ -93,7 +93,7 @@ export function LinkPart({
         <Choice
           label="Which part of it"
           value={String(link.part ?? 0)}
-          options={[0, 1].map((i) => ({ id: String(i), name: nameOfKey(PART_NAMES[i]!) }))}
+          options={[0, 1].map((i) => ({ id: String(i), name: nameOfKey(partName(undefined, i)) }))}
           onChange={(i) => put({ part: Number(i) })}
         />
       )}

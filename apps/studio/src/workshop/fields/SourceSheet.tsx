@@ -1,8 +1,9 @@
 import { isConstant, type Property, type Value } from '@fresh-reel/core';
 import {
+  keyOf,
   nameOfKey,
-  PART_NAMES,
   type Place,
+  partName,
   putValue,
   restingAt,
   type ValueField,
@@ -170,7 +171,7 @@ function Of({ source, place, field, name }: OfProps) {
               key={i}
               place={inner('parts', i)}
               field={{ ...own, holds: 'number', parts: 1 }}
-              name={nameOfKey(PART_NAMES[i] ?? String(i))}
+              name={nameOfKey(partName(keyOf(place), i))}
             />
           ))}
         </>

@@ -51,12 +51,26 @@ export function ValueRow({ place, field, name = field.name }: Props) {
     else makePart(place.of.layer, put, `${place.of.layer}-${id}`);
   };
   const reset = held !== undefined && field.optional && JSON.stringify(held) !== JSON.stringify(field.rest);
+  const input = (
+    <ConstantField
+      field={field}
+      name={name}
+      value={value ?? ''}
+      names={names}
+      options={optionsFor(template, place, names)}
+      onChange={change}
+      onSettle={settle}
+      testID={id}
+    />
+  );
+  const beside = plain && (field.holds === 'number' || field.holds === 'switch' || field.holds === 'curve');
   return (
     <View style={styles.row}>
       <View style={styles.head}>
         <Txt kind="strong" style={styles.name}>
           {name}
         </Txt>
+        {beside && input}
         {reset && (
           <IconButton
             icon="rotate-ccw"
@@ -87,16 +101,7 @@ export function ValueRow({ place, field, name = field.name }: Props) {
         )}
       </View>
       {plain ? (
-        <ConstantField
-          field={field}
-          name={name}
-          value={value ?? ''}
-          names={names}
-          options={optionsFor(template, place, names)}
-          onChange={change}
-          onSettle={settle}
-          testID={id}
-        />
+        !beside && input
       ) : (
         <Press role="button" onPress={() => setFrom(true)} style={styles.source} testID={`source-${id}`}>
           <Txt>{sourceWords(template, place, value)}</Txt>
