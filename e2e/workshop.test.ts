@@ -4,11 +4,13 @@ import {
   fill,
   id,
   LAPTOP,
+  look,
   PHONE,
   saved,
   serve,
   tap,
   textOf,
+  waitForChange,
   waitForText,
 } from './support/browser';
 

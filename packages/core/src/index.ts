@@ -32,13 +32,17 @@ export {
   type ReelItemOf,
   type Track,
 } from './documents/item';
+export { type JsonSchema, writeJsonSchema } from './documents/jsonSchema';
 export { DocumentError, type DocumentKind, faultText, openDocument, parseJson } from './documents/load';
+export { openAsFarAsKnown } from './documents/newer';
 export {
   beginsAsZip,
   CONTENTS_FILE,
   contentsKind,
+  hashListed,
   mayBeDocument,
   mostUnpacked,
+  NO_CONTENTS,
   PACKAGE_ENDING,
   type PackageContents,
   REEL_FILE,
@@ -373,7 +377,7 @@ export { rowNames } from './tables/rowFill';
 export { MOST_ROWS, plainName, type Table, TableError } from './tables/table';
 export { LayoutCache } from './text/cache';
 export { splitColumns, unsplitLines } from './text/columns';
-export { readFontFacts } from './text/fontFacts';
+export { mayEmbed, readFontFacts } from './text/fontFacts';
 export { EMOJI_FAMILY, FontBook } from './text/fonts';
 export { loadHarfBuzz } from './text/harfbuzz';
 export { inkBounds } from './text/layout';

@@ -12,7 +12,13 @@ export {
 export { type Footage, lookAtFootage } from './footage';
 export { type GreyBytes, greyFrames, greyFrom } from './greyFrames';
 export { nodeLooker } from './looker';
-export { type ListedPackage, listPackage, type OpenedPackage, openPackage } from './package';
+export {
+  type ListedPackage,
+  listPackage,
+  type OpenedPackage,
+  openPackage,
+  type PackedDocument,
+} from './package';
 export { NodeStudio } from './studio';
 export { createNodePath, createNodeSurface, pngOf } from './surface';
 export { copyType, makeWorkingCopy } from './workingCopy';

@@ -1,14 +1,18 @@
+import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { type FileHandle, mkdir, open } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { Transform, Writable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import {
+  type Brand,
   beginsAsZip,
+  brandKind,
   CONTENTS_FILE,
   contentsKind,
   DocumentError,
   type DocumentKind,
+  hashListed,
   mayBeDocument,
   mostUnpacked,
   openDocument,
@@ -29,9 +33,11 @@ import { ZipFileReader } from './zipFile';
 export interface OpenedPackage {
   /** Its own list of what is in it. */
   readonly contents: PackageContents;
-  /** One of the two. */
+  /** One of the two; neither, where there are several documents. */
   readonly reel?: Reel;
   readonly template?: Template;
+  /** Several that came together, in the order of the list. */
+  readonly documents?: readonly PackedDocument[];
   readonly media: readonly {
     readonly id: string;
     readonly path: string;
@@ -43,11 +49,24 @@ export interface OpenedPackage {
   readonly fonts: readonly { readonly family: string; readonly weight: number; readonly path: string }[];
 }
 
+/** One of several documents. */
+export type PackedDocument = { readonly path: string; readonly name: string } & (
+  | { readonly kind: 'reel'; readonly document: Reel }
+  | { readonly kind: 'template'; readonly document: Template }
+  | { readonly kind: 'brand'; readonly document: Brand }
+);
+
 /** What is in a package, as its own list says it, with nothing laid out. */
-export interface ListedPackage extends Pick<OpenedPackage, 'contents' | 'reel' | 'template'> {
+export interface ListedPackage extends Pick<OpenedPackage, 'contents' | 'reel' | 'template' | 'documents'> {
   /** Bytes of each file that is in it, by path. */
   readonly sizes: ReadonlyMap<string, number>;
 }
+
+const KINDS: Readonly<Record<PackedDocument['kind'], unknown>> = {
+  reel: reelKind,
+  template: templateKind,
+  brand: brandKind,
+};
 
 interface ReadPackage extends ListedPackage {
   readonly entries: ReadonlyMap<string, FileEntry>;
@@ -68,10 +87,23 @@ async function readPackage(file: FileHandle): Promise<ReadPackage | undefined> {
     mayBeDocument(entry.uncompressedSize, kind.title);
     return openDocument(kind, parseJson(await entry.getData(new TextWriter()), kind.title));
   };
+  const contents = await document(contentsKind, CONTENTS_FILE);
+  const several = async (): Promise<PackedDocument[]> => {
+    const read: PackedDocument[] = [];
+    for (const { kind, path, name } of contents.documents)
+      read.push({
+        kind,
+        path,
+        name,
+        document: await document(KINDS[kind] as DocumentKind<unknown>, path),
+      } as PackedDocument);
+    return read;
+  };
   const held = entries.has(TEMPLATE_FILE)
     ? { template: await document(templateKind, TEMPLATE_FILE) }
-    : { reel: await document(reelKind, REEL_FILE) };
-  const contents = await document(contentsKind, CONTENTS_FILE);
+    : contents.documents.length > 0
+      ? { documents: await several() }
+      : { reel: await document(reelKind, REEL_FILE) };
   const sizes = new Map([...entries].map(([path, { uncompressedSize }]) => [path, uncompressedSize]));
   return { ...held, contents, sizes, entries };
 }
@@ -100,15 +132,18 @@ export async function openPackage(path: string, folder: string): Promise<OpenedP
   try {
     const read = await readPackage(file);
     if (!read) return undefined;
-    const { entries, contents, reel, template } = read;
+    const { entries, contents, reel, template, documents } = read;
     let left = mostUnpacked((await file.stat()).size);
-    const laid = async <P extends { readonly path: string }>(part: P): Promise<P[]> => {
+    const laid = async <P extends Parameters<typeof hashListed>[0]>(part: P): Promise<P[]> => {
       const entry = entries.get(part.path);
       if (!entry) return [];
       const target = join(folder, part.path);
       await mkdir(dirname(target), { recursive: true });
+      const wanted = hashListed(part);
+      const hash = createHash('sha256');
       const measured = new Transform({
         transform(chunk: Buffer, _encoding, done) {
+          hash.update(chunk);
           left -= chunk.length;
           if (left >= 0) return done(null, chunk);
           done(new DocumentError(TOO_LARGE_WITHIN));
@@ -120,13 +155,20 @@ export async function openPackage(path: string, folder: string): Promise<OpenedP
         written,
         entry.getData(Writable.toWeb(measured) as WritableStream).catch(() => written),
       ]);
+      if (wanted !== undefined && hash.digest('hex') !== wanted)
+        throw new DocumentError(
+          `"${part.path}" is damaged: it is not the file that the list of this package names.`,
+        );
       return [{ ...part, path: target }];
     };
     const media = [];
     for (const part of contents.media) media.push(...(await laid(part)));
     const fonts = [];
     for (const part of contents.fonts) fonts.push(...(await laid(part)));
-    return { ...(template ? { template } : { reel: reel! }), contents, media, fonts };
+    return {
+      ...(template ? { template } : documents ? { documents } : { reel: reel! }),
+      ...{ contents, media, fonts },
+    };
   } finally {
     await file.close();
   }

@@ -25,6 +25,7 @@ export const USAGE = `Usage:
   fresh-reel exchange <reel file> [--otio out.otio] [--edl out.edl] [--vtt out.vtt] [--srt out.srt]
                       [--start 01:00:00:00] [--ending mov]
   fresh-reel open <reel file | template file> --list [--json]
+  fresh-reel schema [template | reel | brand | contents]
   fresh-reel unpack <reel file | template file> --out <new folder>
   fresh-reel pack <folder> --out name.freshreel
   fresh-reel follow <clip> --at X,Y [--size N] [--frame F] [--json]

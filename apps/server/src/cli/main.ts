@@ -44,6 +44,11 @@ export async function main(args: readonly string[]): Promise<number> {
       console.log(await commands[verb](rest));
       return 0;
     }
+    if (verb === 'schema') {
+      const { schemaOf } = await import('./schema');
+      console.log(JSON.stringify(schemaOf(rest), undefined, 1));
+      return 0;
+    }
     if (verb === 'check') {
       const { check, parseCheckCommand } = await import('./check');
       const command = parseCheckCommand(rest);

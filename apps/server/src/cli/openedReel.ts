@@ -123,6 +123,10 @@ async function load({ what, fill, size, originals }: Wanted, unpacked: string): 
     if (isTemplate(data)) return filled(openDocument(templateKind, data), { fill, size });
     return held(openDocument(reelKind, data), { fill, size });
   }
+  if (opened.documents)
+    throw new CommandError(
+      `"${what}" holds several things: ${opened.documents.map((d) => d.name).join(', ')}. Lay it out with "fresh-reel unpack", and name one of its documents.`,
+    );
   const fonts = await Promise.all(
     opened.fonts.map(
       async ({ family, weight, path }) => [`font:${family}/${weight}`, await readFile(path)] as const,

@@ -1,6 +1,7 @@
-import { lstat, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
-import { basename, join, resolve } from 'node:path';
+import { lstat, mkdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { basename, dirname, join, resolve } from 'node:path';
 import {
+  brandKind,
   CONTENTS_FILE,
   contentsKind,
   documentOnly,
@@ -17,14 +18,16 @@ import {
   type Template,
   templateKind,
 } from '@fresh-reel/core';
-import { listPackage, openPackage, writeZip } from '@fresh-reel/node-host';
+import { type ListedPackage, listPackage, openPackage, writeZip } from '@fresh-reel/node-host';
 import { SHIPPED } from '@fresh-reel/templates/files';
 import { beside } from './beside';
 import { CommandError, parsedArgs, TEXT, USAGE } from './command';
 
+const DOCUMENT_KINDS = { reel: reelKind, template: templateKind, brand: brandKind };
+
 /** One thing that a package holds or lacks. */
 export interface Listed {
-  readonly what: 'reel' | 'template' | 'title' | 'file' | 'font' | 'lacking';
+  readonly what: 'from' | 'reel' | 'template' | 'brand' | 'title' | 'file' | 'font' | 'lacking';
   readonly name: string;
   readonly bytes?: number;
 }
@@ -38,13 +41,20 @@ const one = (positionals: readonly string[], what: string): string => {
 export async function list(path: string): Promise<Listed[]> {
   const held = await listPackage(path);
   if (!held) throw new CommandError(`"${path}" is no package: it is not a zip.`);
-  const { reel, template, contents, sizes } = held;
+  const { reel, template, documents, contents, sizes } = held;
   const media = contents.media.filter((part) => sizes.has(part.path));
   const brought = new Set(media.map(({ id }) => id));
-  const needed = new ReelScene(reel ?? reelOf(template!), documentOnly()).held();
+  const needed = [...new Set(reelsOf(held).flatMap((r) => new ReelScene(r, documentOnly()).held()))];
   const lacking = needed.filter((id) => !brought.has(id) && SHIPPED.find(id) === undefined);
   return [
-    template ? { what: 'template', name: template.name } : { what: 'reel', name: reel!.name },
+    ...(contents.from ? [{ what: 'from' as const, name: contents.from }] : []),
+    ...(
+      documents ?? [
+        template
+          ? { kind: 'template' as const, name: template.name }
+          : { kind: 'reel' as const, name: reel!.name },
+      ]
+    ).map(({ kind, name }) => ({ what: kind, name })),
     ...(reel ? graphicsOf(reel) : []).map((g) => ({ what: 'title' as const, name: g.template.name })),
     ...media.map(({ name, path: at }) => ({ what: 'file' as const, name, bytes: sizes.get(at)! })),
     ...contents.fonts
@@ -55,6 +65,14 @@ export async function list(path: string): Promise<Listed[]> {
     ...lacking.map((name) => ({ what: 'lacking' as const, name })),
   ];
 }
+
+/** Reels that need what a package has to bring. */
+const reelsOf = ({ reel, template, documents }: ListedPackage): Reel[] =>
+  documents
+    ? documents.flatMap((d) =>
+        d.kind === 'reel' ? [d.document] : d.kind === 'template' ? [reelOf(d.document)] : [],
+      )
+    : [reel ?? reelOf(template!)];
 
 /** What a template needs is what a reel of it does. */
 const reelOf = (template: Template): Reel =>
@@ -89,11 +107,15 @@ export async function unpack(args: readonly string[]): Promise<string> {
   try {
     const held = await openPackage(path, work);
     if (!held) throw new CommandError(`"${path}" is no package: it is not a zip.`);
-    const { reel, template, contents, media, fonts } = held;
+    const { reel, template, documents, contents, media, fonts } = held;
     const laid = new Set([...media, ...fonts].map((part) => part.path));
     const here = <P extends { readonly path: string }>(part: P) => laid.has(join(work, part.path));
     const json = (data: unknown) => `${JSON.stringify(data, null, 1)}\n`;
-    await writeFile(join(work, template ? TEMPLATE_FILE : REEL_FILE), json(template ?? reel));
+    const whole = documents ?? [{ path: template ? TEMPLATE_FILE : REEL_FILE, document: template ?? reel }];
+    for (const { path: at, document } of whole) {
+      await mkdir(dirname(join(work, at)), { recursive: true });
+      await writeFile(join(work, at), json(document));
+    }
     const list = { ...contents, media: contents.media.filter(here), fonts: contents.fonts.filter(here) };
     await writeFile(join(work, CONTENTS_FILE), json(list));
     await rename(work, out);
@@ -114,16 +136,17 @@ export async function pack(args: readonly string[]): Promise<string> {
   const folder = one(positionals, 'folder');
   if (!values.out?.endsWith(PACKAGE_ENDING))
     throw new CommandError(`Say where it goes: --out name${PACKAGE_ENDING}.\n${USAGE}`);
-  const document = (await isThere(join(folder, TEMPLATE_FILE))) ? TEMPLATE_FILE : REEL_FILE;
   const text = async (name: string) =>
     readFile(join(folder, name), 'utf8').catch(() => {
       throw new CommandError(`"${folder}" holds no ${name}.`);
     });
-  openDocument<unknown>(
-    document === TEMPLATE_FILE ? templateKind : reelKind,
-    parseJson(await text(document), document === TEMPLATE_FILE ? 'template' : 'reel'),
-  );
   const contents = openDocument(contentsKind, parseJson(await text(CONTENTS_FILE), contentsKind.title));
+  const alone = (await isThere(join(folder, TEMPLATE_FILE)))
+    ? ({ kind: 'template', path: TEMPLATE_FILE } as const)
+    : ({ kind: 'reel', path: REEL_FILE } as const);
+  const documents = contents.documents.length > 0 ? contents.documents : [alone];
+  for (const { kind, path } of documents)
+    openDocument<unknown>(DOCUMENT_KINDS[kind], parseJson(await text(path), kind));
   const names = [...contents.media, ...contents.fonts].map((part) => part.path);
   for (const name of names) {
     const found = await lstat(join(folder, name)).catch(() => undefined);
@@ -134,7 +157,7 @@ export async function pack(args: readonly string[]): Promise<string> {
   const work = await beside(out);
   try {
     const whole = join(work, basename(out));
-    const files = [document, ...new Set(names), CONTENTS_FILE].map((name) => ({
+    const files = [...documents.map((d) => d.path), ...new Set(names), CONTENTS_FILE].map((name) => ({
       name,
       path: join(folder, name),
     }));

@@ -1,5 +1,6 @@
 import { type Brand, freeName, messageOf } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
+import { useSaveThingsFile } from '../files/useSaveFile';
 import { newId } from '../storage/ids';
 import { useRemoveBrand, useSaveBrand, useSetPreferences } from '../storage/queries';
 import { Button } from '../ui/Button';
@@ -46,8 +47,15 @@ export function TakeBrandOut({ brand }: { brand: Brand }) {
   const { remove, restore } = useRemoveBrand();
   const toast = useToast();
   const failed = (error: unknown) => toast({ text: messageOf(error) });
+  const save = useSaveThingsFile();
   return (
     <View style={styles.row}>
+      <Button
+        title="Save this brand as a file"
+        icon="save"
+        onPress={() => save({ name: brand.name, things: { brands: [brand] } })}
+        testID="save-brand-file"
+      />
       <Button
         title="Take this brand out"
         icon="trash"

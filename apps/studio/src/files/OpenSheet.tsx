@@ -9,7 +9,7 @@ import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
 import { bytesText, secondsText } from '../ui/units';
-import type { HeldFile, LookedInto } from './openPackage';
+import type { HeldFile, LookedInto, Things } from './openPackage';
 
 interface Props {
   /** The file's. */
@@ -25,7 +25,7 @@ const NAMED = 6;
 /** What is in a file, before anything of it is taken in: what it is, what it brings, and what it lacks and where. */
 export function OpenSheet({ name, into, onTake, onClose }: Props) {
   const [taking, setTaking] = useState(false);
-  const { opened, files, fonts, missing } = into;
+  const { opened, files, fonts, missing, from, newer } = into;
   const fresh = files.filter((f) => !f.here);
   const known = files.length - fresh.length;
   const lacks = missing.files.length + missing.families.length > 0;
@@ -44,6 +44,12 @@ export function OpenSheet({ name, into, onTake, onClose }: Props) {
           <Txt tone="quiet">It brings no files: all it shows ships with the app or is not in it.</Txt>
         )}
       </View>
+      {from !== undefined && <Txt tone="quiet" testID="open-from">{`From ${from}, as it says.`}</Txt>}
+      {newer.length > 0 && (
+        <Banner kind="watch" testID="open-newer">
+          {`Made by a newer Fresh Reel; some of it will look different here. ${newer.slice(0, NAMED).join(' ')}`}
+        </Banner>
+      )}
       {lacks && (
         <Banner kind="watch" testID="open-lacks">
           {[
@@ -86,6 +92,7 @@ function What({ opened }: { opened: LookedInto['opened'] }) {
       </>
     );
   }
+  if (opened.kind === 'several') return <Several things={opened.things} />;
   const { reel } = opened;
   const titles = graphicsOf(reel);
   const [first] = titles;
@@ -99,6 +106,40 @@ function What({ opened }: { opened: LookedInto['opened'] }) {
         </View>
       )}
       <Txt testID="open-what">{`The reel “${reel.name}”: ${count}, ${length}.`}</Txt>
+    </>
+  );
+}
+
+/** Several things by name; of many, the first ones. */
+function Several({ things: { reels, templates, brands } }: { things: Things }) {
+  const groups = [
+    ['Reels', reels],
+    ['Templates', templates],
+    ['Brands', brands],
+  ] as const;
+  const [first] = templates;
+  return (
+    <>
+      {first && (
+        <View style={styles.picture}>
+          <TemplatePreview template={first} shape={first.shape} moving={false} />
+        </View>
+      )}
+      <View style={styles.list} testID="open-what">
+        {groups.map(([what, all]) =>
+          all.length === 0 ? null : (
+            <Txt key={what}>
+              {`${what} (${all.length}): ${all
+                .slice(0, NAMED)
+                .map((t) => `“${t.name}”`)
+                .join(', ')}${all.length > NAMED ? ' and more' : ''}.`}
+            </Txt>
+          ),
+        )}
+        <Txt kind="small" tone="quiet">
+          Nothing that is here is written over.
+        </Txt>
+      </View>
     </>
   );
 }

@@ -1,11 +1,17 @@
 import {
+  type Brand,
   beginsAsZip,
+  brandKind,
   CONTENTS_FILE,
   contentsKind,
   DocumentError,
+  type DocumentKind,
+  hashListed,
   mayBeDocument,
   mostUnpacked,
+  NO_CONTENTS,
   newReel,
+  openAsFarAsKnown,
   openDocument,
   type PackageContents,
   parseJson,
@@ -19,6 +25,7 @@ import {
 } from '@fresh-reel/core';
 import { importFont } from '../fonts/importFont';
 import { assetFile } from '../media/decode/assets';
+import { hashOf, piecesOf } from '../media/files/hash';
 import { rangeOf, ZipFiles } from '../media/files/zip';
 import { importMedia } from '../media/import/importMedia';
 import { type MissingParts, missingOf } from '../media/useMissing';
@@ -28,7 +35,15 @@ import { lackingMedia, mediaId } from '../storage/media';
 /** What a file of the user's was. */
 export type Opened =
   | { readonly kind: 'reel'; readonly reel: Reel }
-  | { readonly kind: 'template'; readonly template: Template };
+  | { readonly kind: 'template'; readonly template: Template }
+  | { readonly kind: 'several'; readonly things: Things };
+
+/** Several documents that came together. */
+export interface Things {
+  readonly reels: readonly Reel[];
+  readonly templates: readonly Template[];
+  readonly brands: readonly Brand[];
+}
 
 /** A file in a package. */
 export interface HeldFile {
@@ -41,13 +56,17 @@ export interface HeldFile {
 /** What is in a file of the user's, before anything of it is taken in. */
 export interface LookedInto {
   readonly opened: Opened;
+  /** Who made it, as they say. */
+  readonly from: string | undefined;
+  /** What of it is newer than this version, in words. */
+  readonly newer: readonly string[];
   readonly files: readonly HeldFile[];
   /** Families of its fonts. */
   readonly fonts: readonly string[];
   /** What it needs that is neither in it nor here. */
   readonly missing: MissingParts;
-  /** Takes its media and fonts in. @returns what it is, as it names them here */
-  take(): Promise<Opened>;
+  /** Takes its media and fonts in. @returns what it is, as it names them here, and files that were damaged */
+  take(): Promise<{ readonly opened: Opened; readonly damaged: readonly string[] }>;
 }
 
 /**
@@ -61,13 +80,9 @@ export async function lookInto(file: File): Promise<LookedInto> {
 
 async function intoZip(file: File): Promise<LookedInto> {
   const files = await ZipFiles.open(file.size, rangeOf(file));
-  const name = [TEMPLATE_FILE, REEL_FILE].find((n) => files.has(n));
-  if (!name) throw new Error('This is not a reel or a template: it is a zip without one in it.');
-  const title = name === TEMPLATE_FILE ? 'template' : 'reel';
-  mayBeDocument(files.sizeOf(name), title);
-  const text = await files.text(name);
-  const opened = documentOf(parseJson(text, title), name);
   const contents = await contentsOf(files);
+  const texts = await textsOf(files, contents);
+  const { opened, newer } = openedFrom(texts);
   const media = contents.media.filter(({ path }) => files.has(path));
   const sizes = new Map(media.map(({ path }) => [path, files.sizeOf(path)]));
   const total = [...sizes.values()].reduce((a, b) => a + b, 0);
@@ -77,9 +92,11 @@ async function intoZip(file: File): Promise<LookedInto> {
   const lacking = await lackingMedia(strange.map(({ id }) => hashIn(id)));
   const held = new Set(media.map(({ id }) => id));
   const families = new Set(contents.fonts.filter(({ path }) => files.has(path)).map(({ family }) => family));
-  const missing = await missingOf(reelOf(opened));
+  const missing = await Promise.all(reelsOf(opened).map((reel) => missingOf(reel)));
   return {
     opened,
+    from: contents.from,
+    newer,
     files: strange.map(({ id, path, name: called }) => ({
       name: called,
       bytes: sizes.get(path)!,
@@ -87,23 +104,86 @@ async function intoZip(file: File): Promise<LookedInto> {
     })),
     fonts: [...families],
     missing: {
-      files: missing.files.filter(({ media: id }) => !held.has(id)),
-      families: missing.families.filter((family) => !families.has(family)),
+      files: missing.flatMap((m) => m.files).filter(({ media: id }) => !held.has(id)),
+      families: [...new Set(missing.flatMap((m) => m.families))].filter((family) => !families.has(family)),
     },
-    take: () => takeIn({ file, files, contents, name, text, opened }),
+    take: () => takeIn({ file, files, contents, texts, lacking }),
   };
+}
+
+/** A document in a package, as text. */
+interface DocumentText {
+  readonly kind: 'reel' | 'template' | 'brand';
+  /** Whether it is one of several. */
+  readonly listed: boolean;
+  readonly text: string;
+}
+
+/** Documents of packages that are looked at: more are no package of ours. */
+const MOST_DOCUMENT_BYTES = 400 * 1024 * 1024;
+
+async function textsOf(files: ZipFiles, contents: PackageContents): Promise<DocumentText[]> {
+  const alone = [
+    { kind: 'template', path: TEMPLATE_FILE } as const,
+    { kind: 'reel', path: REEL_FILE } as const,
+  ].filter(({ path }) => files.has(path));
+  if (alone.length > 1)
+    throw new DocumentError('This file holds a reel and a template at once. It was not made by this app.');
+  const wanted = alone.length > 0 ? alone : contents.documents;
+  if (wanted.length === 0)
+    throw new DocumentError('This is not a reel or a template: it is a zip without one in it.');
+  let left = MOST_DOCUMENT_BYTES;
+  const texts: DocumentText[] = [];
+  for (const { kind, path } of wanted) {
+    if (!files.has(path))
+      throw new DocumentError(`This file is cut: its list names "${path}", which is not in it.`);
+    mayBeDocument(files.sizeOf(path), kind);
+    left -= files.sizeOf(path);
+    if (left < 0) throw new DocumentError(TOO_LARGE_WITHIN);
+    texts.push({ kind, listed: alone.length === 0, text: await files.text(path) });
+  }
+  return texts;
+}
+
+/** Documents as they are opened here, with what in them is newer. */
+function openedFrom(texts: readonly DocumentText[]): { opened: Opened; newer: string[] } {
+  const newer: string[] = [];
+  const open = <T>(kind: DocumentKind<T>, { text }: DocumentText): T => {
+    const { document, left } = openAsFarAsKnown(kind, parseJson(text, kind.title));
+    newer.push(...left);
+    return document;
+  };
+  const of = <T>(kind: DocumentKind<T>, which: DocumentText['kind']) =>
+    texts.filter((t) => t.kind === which).map((t) => open(kind, t));
+  const things = {
+    reels: of(reelKind, 'reel'),
+    templates: of(templateKind, 'template'),
+    brands: of(brandKind, 'brand'),
+  };
+  if (texts.some((t) => t.listed)) return { opened: { kind: 'several', things }, newer };
+  const [template] = things.templates;
+  const opened: Opened = template ? { kind: 'template', template } : { kind: 'reel', reel: things.reels[0]! };
+  return { opened, newer };
 }
 
 const hashIn = (id: string) => id.replace(/^sha256:/, '');
 
-/** What a template needs is what a reel of it does. */
-const reelOf = (opened: Opened): Reel =>
-  opened.kind === 'reel'
-    ? opened.reel
-    : newReel(opened.template, { id: 'looked-into', name: opened.template.name, now: '', shape: 'wide' });
+/** Reels that need what a file has to bring: what a template needs is what a reel of it does. */
+function reelsOf(opened: Opened): Reel[] {
+  const ofTemplate = (template: Template) =>
+    newReel(template, { id: 'looked-into', name: template.name, now: '', shape: 'wide' });
+  switch (opened.kind) {
+    case 'reel':
+      return [opened.reel];
+    case 'template':
+      return [ofTemplate(opened.template)];
+    case 'several':
+      return [...opened.things.reels, ...opened.things.templates.map(ofTemplate)];
+  }
+}
 
 async function contentsOf(files: ZipFiles): Promise<PackageContents> {
-  if (!files.has(CONTENTS_FILE)) return { format: 'freshreel/contents', version: 1, media: [], fonts: [] };
+  if (!files.has(CONTENTS_FILE)) return NO_CONTENTS;
   mayBeDocument(files.sizeOf(CONTENTS_FILE), contentsKind.title);
   return openDocument(contentsKind, parseJson(await files.text(CONTENTS_FILE), contentsKind.title));
 }
@@ -112,25 +192,41 @@ interface Unpacked {
   readonly file: File;
   readonly files: ZipFiles;
   readonly contents: PackageContents;
-  readonly name: string;
-  readonly text: string;
-  readonly opened: Opened;
+  readonly texts: readonly DocumentText[];
+  /** Hashes of files that are not here yet. */
+  readonly lacking: ReadonlySet<string>;
 }
 
-async function takeIn({ file, files, contents, name, text, opened }: Unpacked): Promise<Opened> {
-  let renamed = text;
-  for (const { id, path, name: called, type } of contents.media) {
-    // What is not there is told by the reel, which finds it again.
-    if (assetFile(id) || !files.has(path)) continue;
-    const came = await importMedia(new File([await files.slice(path, file)], called, { type }));
+async function takeIn({ file, files, contents, texts, lacking }: Unpacked) {
+  let renamed = texts;
+  const damaged: string[] = [];
+  /** Whether a file is the one that the list names. */
+  const isSound = async (part: Parameters<typeof hashListed>[0], bytes: Blob) => {
+    const wanted = hashListed(part);
+    return wanted === undefined || (await hashOf(piecesOf(bytes))).hash === wanted;
+  };
+  for (const part of contents.media) {
+    const { id, path, name: called, type } = part;
+    // What is not there is told by the reel, which finds it again; what is here already is not taken in twice.
+    if (assetFile(id) || !files.has(path) || (hashListed(part) && !lacking.has(hashIn(id)))) continue;
+    const bytes = await files.slice(path, file);
+    if (!(await isSound(part, bytes))) {
+      damaged.push(called);
+      continue;
+    }
+    const came = await importMedia(new File([bytes], called, { type }));
+    if (came.kind !== 'media') continue;
     // A picture that was cleaned on its way in lies under another hash than it had.
-    if (came.kind === 'media')
-      renamed = renamed.replaceAll(JSON.stringify(id), JSON.stringify(mediaId(came.record)));
+    const [from, to] = [JSON.stringify(id), JSON.stringify(mediaId(came.record))];
+    if (from !== to) renamed = renamed.map((t) => ({ ...t, text: t.text.replaceAll(from, to) }));
   }
-  for (const { path, family } of contents.fonts) {
-    if (files.has(path)) await importFont(new File([await files.slice(path, file)], `${family}.ttf`));
+  for (const part of contents.fonts) {
+    if (!files.has(part.path)) continue;
+    const bytes = await files.slice(part.path, file);
+    if (await isSound(part, bytes)) await importFont(new File([bytes], `${part.family}.ttf`));
+    else damaged.push(part.family);
   }
-  return renamed === text ? opened : documentOf(JSON.parse(renamed), name);
+  return { opened: openedFrom(renamed).opened, damaged };
 }
 
 function documentOf(data: unknown, name: string): Opened {
@@ -146,10 +242,11 @@ async function intoJson(file: File): Promise<LookedInto> {
   const opened = documentOf(data, format === templateKind.format ? TEMPLATE_FILE : REEL_FILE);
   const embedded = opened.kind === 'reel' ? Object.entries(opened.reel.embedded ?? {}) : [];
   const held = new Set(embedded.map(([id]) => id));
-  const missing = await missingOf(reelOf(opened));
+  const missing = await missingOf(reelsOf(opened)[0]!);
   const parts = embedded.filter(([id]) => !id.startsWith('font:'));
   return {
     opened,
+    ...{ from: undefined, newer: [] },
     files: parts.map(([, { name, base64 }]) => ({ name, bytes: (base64.length * 3) / 4, here: false })),
     fonts: embedded.flatMap(([id]) => /^font:(.+)\/\d+$/.exec(id)?.[1] ?? []),
     missing: { ...missing, files: missing.files.filter(({ media }) => !held.has(media)) },
@@ -159,9 +256,9 @@ async function intoJson(file: File): Promise<LookedInto> {
         if (id.startsWith('font:')) await importFont(bytes);
         else await importMedia(bytes);
       }
-      if (opened.kind === 'template') return opened;
+      if (opened.kind !== 'reel') return { opened, damaged: [] };
       const { embedded: _, ...reel } = opened.reel;
-      return { kind: 'reel', reel };
+      return { opened: { kind: 'reel', reel }, damaged: [] };
     },
   };
 }

@@ -1,8 +1,10 @@
 import {
+  type Brand,
   CONTENTS_FILE,
   EMPTY_FILL,
   fileStem,
   fontNeeds,
+  mayEmbed,
   PACKAGE_ENDING,
   type PackageContents,
   REEL_FILE,
@@ -17,13 +19,19 @@ import { assetFile, assetUrl } from '../media/decode/assets';
 import { outFile } from '../media/files/outFile';
 import { saveFile } from '../media/files/pickFile';
 import { zipWriter } from '../media/files/zip';
+import { sha256 } from '../storage/bytes';
 import { readWhole, streamMedia } from '../storage/media';
+import { readPreferences } from '../storage/preferences';
 
 interface Package {
   /** What it is called, without its ending. */
   readonly name: string;
-  /** The document's name in the zip, and the document. */
-  readonly document: readonly [name: string, document: object];
+  /** Each document's name in the zip, and the document; of several, what the list says of it too. */
+  readonly documents: readonly {
+    readonly path: string;
+    readonly document: object;
+    readonly listed?: Pick<PackageContents['documents'][number], 'kind' | 'name'>;
+  }[];
   /** Files that go along, by media id. */
   readonly media: readonly string[];
   /** Families of which the user's own go along. */
@@ -51,38 +59,101 @@ interface Packed {
 
 /** The reel as one file, as {@link saveReelFile} gives it. */
 export function reelFile(reel: Reel): Promise<Packed> {
-  const scene = new ReelScene(reel, DOCUMENT_ONLY);
   const { embedded: _, ...document } = reel;
+  return packed({ name: reel.name, documents: [{ path: REEL_FILE, document }], ...neededBy(reel) });
+}
+
+/** Files and families that a reel needs to be whole elsewhere. */
+function neededBy(reel: Reel): Pick<Package, 'media' | 'families'> {
+  const scene = new ReelScene(reel, DOCUMENT_ONLY);
   const chosen = JSON.stringify(reel.tracks);
-  return packed({
-    name: reel.name,
-    document: [REEL_FILE, document],
+  return {
     // Samples that nobody changed are there wherever the file is opened.
     media: scene.held().filter((id) => !assetFile(id) || chosen.includes(JSON.stringify(id))),
     families: scene.fonts().faces.map((f) => f.family),
+  };
+}
+
+const neededByTemplate = (template: Template): Pick<Package, 'media' | 'families'> => ({
+  media: Object.values(template.assets),
+  families: fontNeeds(template, EMPTY_FILL).faces.map((f) => f.family),
+});
+
+const neededByBrand = ({ logos, fonts }: Brand): Pick<Package, 'media' | 'families'> => ({
+  media: Object.values(logos).flatMap((logo) => logo?.media ?? []),
+  families: Object.values(fonts).flatMap((family) => family ?? []),
+});
+
+/** Reels, templates and brands that go into one file. */
+export interface Things {
+  readonly reels?: readonly Reel[];
+  readonly templates?: readonly Template[];
+  readonly brands?: readonly Brand[];
+  /** Hashes of files that none of them shows and that go along all the same. */
+  readonly media?: readonly string[];
+  readonly families?: readonly string[];
+}
+
+/** Several things as one file. @param name of the file, without its ending */
+export function thingsFile(
+  name: string,
+  { reels = [], templates = [], brands = [], ...more }: Things,
+): Promise<Packed> {
+  const listed = (
+    kind: 'reel' | 'template' | 'brand',
+    folder: string,
+    all: readonly { id: string; name: string }[],
+  ) =>
+    all.map((document) => ({
+      path: `${folder}/${document.id.replace(/[^\w.-]/g, '-').slice(0, 110)}.json`,
+      document,
+      listed: { kind, name: document.name },
+    }));
+  const needed = [...reels.map(neededBy), ...templates.map(neededByTemplate), ...brands.map(neededByBrand)];
+  return packed({
+    name,
+    documents: [
+      ...listed('brand', 'brands', brands),
+      ...listed('template', 'templates', templates),
+      ...listed(
+        'reel',
+        'reels',
+        reels.map(({ embedded: _, ...reel }) => reel),
+      ),
+    ],
+    media: [...needed.flatMap((n) => n.media), ...(more.media ?? [])],
+    families: [...needed.flatMap((n) => n.families), ...(more.families ?? [])],
   });
+}
+
+/** Gives the user several things as one file. @returns as {@link saveReelFile} */
+export async function saveThingsFile({ name, things }: { name: string; things: Things }): Promise<string[]> {
+  const { file, left, name: called } = await thingsFile(name, things);
+  saveFile(file, called);
+  return left;
 }
 
 /** Gives the user a template as one file, with its samples and fonts. @returns as {@link saveReelFile} */
 export async function saveTemplateFile(template: Template): Promise<string[]> {
   const { file, left, name } = await packed({
     name: template.name,
-    document: [TEMPLATE_FILE, template],
-    media: Object.values(template.assets),
-    families: fontNeeds(template, EMPTY_FILL).faces.map((f) => f.family),
+    documents: [{ path: TEMPLATE_FILE, document: template }],
+    ...neededByTemplate(template),
   });
   saveFile(file, name);
   return left;
 }
 
 /** Writes a package, piece by piece, however large its files are. */
-async function packed({ name, document, media, families }: Package): Promise<Packed> {
-  const fonts = await ownFontFiles(new Set(families));
+async function packed({ name, documents, media, families }: Package): Promise<Packed> {
+  // A font whose licence forbids it stays here.
+  const fonts = (await ownFontFiles(new Set(families))).filter(({ bytes }) => mayEmbed(bytes));
   const file = fileStem(name) + PACKAGE_ENDING;
   const out = await outFile(file);
   const zip = zipWriter((bytes) => out.write(bytes));
   const json = (data: unknown) => new Blob([JSON.stringify(data, null, 1)], { type: 'application/json' });
-  await zip.add(document[0], json(document[1]));
+  for (const { path, document } of documents) await zip.add(path, json(document));
+  const { signature: from } = await readPreferences();
   const parts: PackageContents['media'] = [];
   const left: string[] = [];
   for (const id of new Set(media)) {
@@ -98,9 +169,17 @@ async function packed({ name, document, media, families }: Package): Promise<Pac
   }
   const contents: PackageContents = {
     format: 'freshreel/contents',
-    version: 1,
+    version: 2,
+    ...(from ? { from } : {}),
+    made: new Date().toISOString(),
+    documents: documents.flatMap(({ path, listed }) => (listed ? [{ ...listed, path }] : [])),
     media: parts,
-    fonts: fonts.map(({ family, weight }, i) => ({ family, weight, path: `fonts/${i + 1}.ttf` })),
+    fonts: await Promise.all(
+      fonts.map(async ({ family, weight, bytes }, i) => ({
+        ...{ family, weight, path: `fonts/${i + 1}.ttf` },
+        hash: await sha256(bytes),
+      })),
+    ),
   };
   for (const [i, { bytes }] of fonts.entries())
     await zip.add(`fonts/${i + 1}.ttf`, new Blob([bytes as BlobPart]));

@@ -1,12 +1,15 @@
 import { messageOf, type Reel } from '@fresh-reel/core';
+import { useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import { type ReactNode, useState } from 'react';
 import { pickFile } from '../media/files/pickFile';
 import { newId } from '../storage/ids';
 import { useSaveReel } from '../storage/queries';
 import { useKeepTemplate } from '../storage/useTemplates';
+import { useToast } from '../ui/Toast';
 import { OpenSheet } from './OpenSheet';
 import { type LookedInto, lookInto } from './openPackage';
+import { type Taken, takeThings } from './takeThings';
 
 /**
  * Opens a file of the user's: shows what is in it, and once that is taken in goes there. A reel becomes one of theirs, a
@@ -23,6 +26,8 @@ export function useOpenFile(): {
   const save = useSaveReel();
   const keep = useKeepTemplate();
   const router = useRouter();
+  const client = useQueryClient();
+  const toast = useToast();
   const orSay = async (name: string, work: () => Promise<void>) => {
     setFault(undefined);
     try {
@@ -37,7 +42,18 @@ export function useOpenFile(): {
   };
   const take = async ({ name, into }: NonNullable<typeof looked>) => {
     await orSay(name, async () => {
-      const opened = await into.take();
+      const { opened, damaged } = await into.take();
+      if (damaged.length > 0)
+        toast({
+          text: `Damaged in this file, and left out: ${damaged.map((d) => `“${d}”`).join(', ')}.`,
+        });
+      if (opened.kind === 'several') {
+        const came = await takeThings(opened.things);
+        await client.invalidateQueries();
+        toast({ text: cameWords(came) });
+        router.push(came.reels > 0 || came.templates === 0 ? '/reels' : '/templates');
+        return;
+      }
       if (opened.kind === 'template') {
         const { id } = await keep(opened.template);
         router.push(`/templates/${id}`);
@@ -58,4 +74,10 @@ export function useOpenFile(): {
     />
   );
   return { open, fault, sheet };
+}
+
+function cameWords({ reels, templates, brands }: Taken): string {
+  const count = (n: number, what: string) => (n === 0 ? [] : [n === 1 ? `one ${what}` : `${n} ${what}s`]);
+  const came = [...count(reels, 'reel'), ...count(templates, 'template'), ...count(brands, 'brand')];
+  return came.length === 0 ? 'All of it is here already.' : `Taken in: ${came.join(', ')}.`;
 }

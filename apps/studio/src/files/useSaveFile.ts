@@ -1,6 +1,6 @@
 import { messageOf, type Reel, type Template } from '@fresh-reel/core';
 import { useToast } from '../ui/Toast';
-import { saveReelFile, saveTemplateFile } from './savePackage';
+import { saveReelFile, saveTemplateFile, saveThingsFile, type Things } from './savePackage';
 
 /** Saves as a file, and says what could not go along. */
 function useSaveFile<T>(save: (what: T) => Promise<string[]>, kind: string): (what: T) => void {
@@ -20,3 +20,5 @@ function useSaveFile<T>(save: (what: T) => Promise<string[]>, kind: string): (wh
 export const useSaveReelFile = (): ((reel: Reel) => void) => useSaveFile(saveReelFile, 'reel');
 export const useSaveTemplateFile = (): ((template: Template) => void) =>
   useSaveFile(saveTemplateFile, 'template');
+export const useSaveThingsFile = (): ((named: { name: string; things: Things }) => void) =>
+  useSaveFile(saveThingsFile, 'file');

@@ -2,6 +2,7 @@ import { messageOf } from '@fresh-reel/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { EverythingPart } from '../files/EverythingPart';
 import { CAMERA_FILES, pickFiles, SHELF_FILES } from '../media/files/pickFile';
 import { useFileDrop } from '../media/files/useFileDrop';
 import type { Imported } from '../media/import/importMedia';
@@ -185,6 +186,7 @@ export function ShelfPlace() {
           <ShelfGrid records={shown} chosen={open} onChoose={(r) => setOpen(r.hash)} columns={columns} />
         </View>
         <RemovedList kind="media" title="Taken off the shelf" onFault={setFault} />
+        <EverythingPart />
       </Place>
       {making && <NewReelSheet onClose={() => setMaking(false)} />}
       {chosen && (

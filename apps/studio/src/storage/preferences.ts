@@ -33,6 +33,8 @@ const preferencesSchema = z.object({
   favourites: z.array(z.string()).max(500).catch([]),
   /** Ids of templates that were used last, the newest first. */
   recent: z.array(z.string()).max(40).catch([]),
+  /** Who the files are from that are handed on; nobody, when empty. */
+  signature: z.string().max(120).catch(''),
   /** Whether single letters and signs are keys in Place. */
   singleKeys: z.boolean().catch(true),
   /** Whether the end of a render is told outside the page. */
@@ -48,6 +50,7 @@ export const FIRST_PREFERENCES: Preferences = {
   wearing: false,
   favourites: [],
   recent: [],
+  signature: '',
   singleKeys: true,
   notices: false,
 };

@@ -51,6 +51,31 @@ export async function saveEdition(template: Template): Promise<Template> {
   return newest;
 }
 
+/** Keeps templates as they were kept elsewhere: of those with one id, the last edition is the present one. */
+export async function putTemplates(templates: readonly Template[]): Promise<void> {
+  const newest = new Map<string, Template>();
+  for (const template of templates) {
+    const held = newest.get(template.id);
+    if (!held || editionOf(template) >= editionOf(held)) newest.set(template.id, template);
+  }
+  await write(
+    Object.fromEntries(
+      templates.map((template) => [
+        newest.get(template.id) === template
+          ? PREFIX + template.id
+          : editionsOf(template.id) + editionOf(template),
+        JSON.stringify(template),
+      ]),
+    ),
+  );
+}
+
+/** Every edition of every template of the user's. */
+export async function listAllEditions(): Promise<Template[]> {
+  const present = await listTemplates();
+  return (await Promise.all(present.map(({ id }) => listEditions(id)))).flat();
+}
+
 /** Takes a template out; for a while it can be put back, with all its editions. */
 export async function deleteTemplate({ id, name }: Pick<Template, 'id' | 'name'>): Promise<void> {
   await removeToKeep('template', id, name);

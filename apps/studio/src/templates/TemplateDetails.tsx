@@ -1,11 +1,12 @@
 import { type FrameShape, messageOf, type Template } from '@fresh-reel/core';
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { useSaveTemplateFile } from '../files/useSaveFile';
+import { useSaveTemplateFile, useSaveThingsFile } from '../files/useSaveFile';
 import { GroundSheet } from '../preview/GroundSheet';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
 import { useBrand, usePreferences, useSaveBrand, useSetPreferences } from '../storage/queries';
+import { useTemplates } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
@@ -44,6 +45,9 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
   const { start, startOver, addTo, fault } = useStartReel();
   const save = useSaveTemplateFile();
   const workshop = useBegin();
+  const saveSet = useSaveThingsFile();
+  const { templates } = useTemplates();
+  const alike = templates.filter((t) => t.set !== undefined && t.set === template.set);
   const worn = (wearing && brand) || undefined;
   const fill = useMemo(() => lookFill(template, look, worn), [template, look, worn]);
   const sounds = useMemo(() => soundsOf(template), [template]);
@@ -214,6 +218,14 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
                 onPress={() => save(template)}
                 testID="save-template-file"
               />
+              {template.set !== undefined && alike.length > 1 && (
+                <Button
+                  title={`Save the set “${template.set}” (${alike.length})`}
+                  icon="layers"
+                  onPress={() => saveSet({ name: template.set!, things: { templates: alike } })}
+                  testID="save-set-file"
+                />
+              )}
             </View>
           </View>
         </View>

@@ -3,7 +3,7 @@ import { DocumentError, type DocumentKind } from './load';
 
 /**
  * A reel or a template as one file: a zip (`.freshreel`) with the document, its media and its fonts, each stored as it
- * is. `reel.json` or `template.json` is the document, `contents.json` says which file is which.
+ * is. `reel.json` or `template.json` is the document, or `contents.json` names several; it says which file is which.
  */
 export const REEL_FILE = 'reel.json';
 export const TEMPLATE_FILE = 'template.json';
@@ -13,14 +13,37 @@ export const PACKAGE_ENDING = '.freshreel';
 /** A name within the zip: in a folder of it, and nowhere else. */
 const path = z.string().regex(/^(media|fonts)\/[\w.-]{1,120}$/, 'is not a file of such a package');
 
+/** A document of several that come together. */
+const documentPath = z
+  .string()
+  .regex(/^(reels|templates|brands)\/[\w.-]{1,120}\.json$/, 'is not a document of such a package');
+const hash = z
+  .string()
+  .regex(/^[0-9a-f]{64}$/, 'is not a SHA-256')
+  .optional();
+
 const contentsSchema = z.strictObject({
   format: z.literal('freshreel/contents'),
-  version: z.literal(1),
+  version: z.literal(2),
+  /** Who made it, and when (ISO 8601), as they say themselves. */
+  from: z.string().max(120).optional(),
+  made: z.string().max(40).optional(),
+  /** Where it is neither one reel nor one template: all the documents in it. */
+  documents: z
+    .array(
+      z.strictObject({
+        kind: z.enum(['reel', 'template', 'brand']),
+        path: documentPath,
+        name: z.string().max(200),
+      }),
+    )
+    .max(5000)
+    .default([]),
   /** Pictures, clips and sounds. */
   media: z
     .array(
       z.strictObject({
-        /** As the document names it: `sha256:…`. */
+        /** As the document names it: `sha256:…`, the hash of its bytes. */
         id: z.string().min(1).max(200),
         path,
         /** What it was called where it came from. */
@@ -30,19 +53,40 @@ const contentsSchema = z.strictObject({
         original: z.strictObject({ size: z.number().int().min(0) }).optional(),
       }),
     )
-    .max(2000),
+    .max(5000),
   fonts: z
-    .array(z.strictObject({ family: z.string().min(1).max(200), weight: z.number().min(1).max(1000), path }))
+    .array(
+      z.strictObject({
+        ...{ family: z.string().min(1).max(200), weight: z.number().min(1).max(1000), path },
+        /** SHA-256 of its bytes. */
+        hash,
+      }),
+    )
     .max(200),
 });
 export type PackageContents = z.infer<typeof contentsSchema>;
 
+/** What a package without a list of its own is taken to say. */
+export const NO_CONTENTS: PackageContents = {
+  ...{ format: 'freshreel/contents', version: 2 },
+  ...{ documents: [], media: [], fonts: [] },
+};
+
+/** What the bytes of a file in a package have to hash to, where its list says so. */
+export const hashListed = (part: PackageContents['media'][number] | PackageContents['fonts'][number]) => {
+  if ('hash' in part || 'family' in part) return part.hash;
+  return part.original ? undefined : /^sha256:([0-9a-f]{64})$/.exec(part.id)?.[1];
+};
+
 export const contentsKind: DocumentKind<PackageContents> = {
   title: 'file',
   format: 'freshreel/contents',
-  version: 1,
-  schema: contentsSchema,
-  upgrades: {},
+  version: 2,
+  schema: contentsSchema as unknown as z.ZodType<PackageContents>,
+  upgrades: {
+    // Version 2 may hold several documents, and says who made it.
+    1: (contents) => contents,
+  },
 };
 
 /** Whether a file begins as a zip does (PKWARE APPNOTE, 4.3.7). */

@@ -67,3 +67,22 @@ export function readFontFacts(hb: HarfBuzz, bytes: Uint8Array, fileName: string)
     blob.destroy();
   }
 }
+
+/** Place of `fsType` in the `OS/2` table, and its bits that forbid what a package does. */
+const FS_TYPE = 8;
+const RESTRICTED = 0x0002;
+const BITMAPS_ONLY = 0x0200;
+
+/** Whether a font's licence bits let it go along in a file (OpenType 1.9, `OS/2`, fsType); one that does not say may. */
+export function mayEmbed(bytes: Uint8Array): boolean {
+  if (!isWhole(bytes)) return false;
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  for (let i = 0; i < view.getUint16(4); i++) {
+    const at = 12 + i * 16;
+    if (String.fromCharCode(...bytes.subarray(at, at + 4)) !== 'OS/2') continue;
+    if (view.getUint32(at + 12) < FS_TYPE + 2) return true;
+    const bits = view.getUint16(view.getUint32(at + 8) + FS_TYPE);
+    return (bits & (RESTRICTED | BITMAPS_ONLY)) === 0;
+  }
+  return true;
+}
