@@ -199,6 +199,13 @@ async function reelFile(minutes) {
 }
 
 /** Gives the app files by a button that asks for them. */
+/** Opens a file of the app's own, and takes in what is in it. */
+async function takeIn(tab, id, file) {
+  await giveFiles(tab, id, file);
+  await tab.waitForSelector('[data-testid="open-take"]');
+  await tab.click('[data-testid="open-take"]');
+}
+
 async function giveFiles(tab, testID, ...paths) {
   await tab.waitForSelector(`[data-testid="${testID}"]`);
   const [chooser] = await Promise.all([tab.waitForFileChooser(), tab.click(`[data-testid="${testID}"]`)]);
@@ -574,7 +581,7 @@ const parts = {
       figures.push(
         await inApp('/reels', async (tab, go) => {
           await go();
-          await giveFiles(tab, 'open-reel-file', file);
+          await takeIn(tab, 'open-reel-file', file);
           await tab.waitForSelector('[data-testid="play"]');
           await pause(2500);
           await tab.goBack();
@@ -637,7 +644,7 @@ const parts = {
       async (tab, go) => {
         await go();
         for (const path of own) {
-          await giveFiles(tab, 'open-template-file', path);
+          await takeIn(tab, 'open-template-file', path);
           await tab.waitForSelector('[data-testid="use-template"]');
           await tab.goBack();
         }
@@ -702,6 +709,104 @@ const parts = {
     row('templates-scrolling', scrolled.fps, 'fps', 50, scrolled.fps >= 50);
     row('templates-memory-after-ten-times', memory, 'times', 1.15, memory <= 1.15);
     row('templates-side-by-side', slowest.least, 'fps', 15, slowest.least >= 15);
+  },
+  /** A template of 400 layers on the bench of the workshop: choosing, dragging, undoing, and until a change shows. */
+  async workshop() {
+    const { BlobWriter, TextReader, ZipWriter } = await import('@zip.js/zip.js');
+    const { TEMPLATES } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);
+    const strap = TEMPLATES.find((t) => t.id === 'name-strap');
+    const dot = (i) => ({
+      ...{ id: `dot-${i}`, kind: 'shape', outline: { kind: 'ellipse' }, size: [40, 40] },
+      ...{ offset: [30 + (i % 25) * 74, 30 + Math.floor(i / 25) * 64], fill: { colour: '#F2A541' } },
+    });
+    const layers = Array.from({ length: 396 }, (_, i) => dot(i));
+    const template = {
+      ...strap,
+      id: 'four-hundred',
+      name: 'Four hundred',
+      layers: [...layers, ...strap.layers.slice(-1)],
+    };
+    const zip = new ZipWriter(new BlobWriter());
+    await zip.add('template.json', new TextReader(JSON.stringify(template)));
+    const path = join(folder, 'four-hundred.freshreel');
+    writeFileSync(path, Buffer.from(await (await zip.close()).arrayBuffer()));
+    const figures = await inApp(
+      '/templates',
+      async (tab, go) => {
+        await go();
+        await takeIn(tab, 'open-template-file', path);
+        await tab.waitForSelector('[data-testid="to-workshop"]');
+        await tab.click('[data-testid="to-workshop"]');
+        await tab.waitForSelector('[data-testid="part-tree"]');
+        await pause(4000);
+        /** Frames of the page a second while something is done. */
+        const paced = async (work) => {
+          await tab.evaluate(() => {
+            window.pace = { frames: 0, begun: performance.now(), going: true };
+            const tick = () => {
+              window.pace.frames++;
+              if (window.pace.going) requestAnimationFrame(tick);
+            };
+            requestAnimationFrame(tick);
+          });
+          await work();
+          return tab.evaluate(() => {
+            window.pace.going = false;
+            return (window.pace.frames * 1000) / (performance.now() - window.pace.begun);
+          });
+        };
+        const ids = await tab.$$eval('[data-testid^="part-dot-"]', (all) => all.map((e) => e.dataset.testid));
+        const choosing = await paced(async () => {
+          for (const id of ids.slice(0, 10)) {
+            await tab.click(`[data-testid="${id}"]`);
+            await pause(150);
+          }
+        });
+        const box = await (await tab.$('[data-testid^="part-box-dot-"]')).boundingBox();
+        const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+        const dragging = await paced(async () => {
+          await tab.mouse.move(x, y);
+          await tab.mouse.down();
+          for (let i = 0; i < 90; i++) {
+            await tab.mouse.move(x + i, y + i / 2);
+            await pause(12);
+          }
+          await tab.mouse.up();
+        });
+        const undoing = await paced(async () => {
+          for (let i = 0; i < 8; i++) {
+            await tab.click(`[data-testid="${i % 2 === 0 ? 'undo' : 'redo'}"]`);
+            await pause(150);
+          }
+        });
+        const shows = [];
+        for (let i = 0; i < 15; i++) {
+          await tab.focus('[data-testid^="part-box-dot-"]');
+          await tab.evaluate(() => (window.seen.frames.length = 0));
+          await tab.keyboard.press('ArrowRight');
+          shows.push(
+            await tab.evaluate(
+              () =>
+                new Promise((resolve) => {
+                  const look = () => {
+                    const main = window.seen.frames[0];
+                    if (main) resolve(main[2] - window.seen.key);
+                    else setTimeout(look, 4);
+                  };
+                  look();
+                }),
+            ),
+          );
+          await pause(120);
+        }
+        return { choosing, dragging, undoing, shows };
+      },
+      { width: 1280, height: 800 },
+    );
+    for (const what of ['choosing', 'dragging', 'undoing'])
+      row(`workshop-400-${what}`, figures[what], 'fps', 50, figures[what] >= 50);
+    const shows = percentile(figures.shows, 0.95);
+    row('workshop-400-change-shows', shows, 'ms', 100, shows <= 100);
   },
   async playing() {
     const { TEMPLATES } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);

@@ -1,4 +1,4 @@
-import type { LaidPart, Layer } from '@fresh-reel/core';
+import type { LaidPart, Layer, Template } from '@fresh-reel/core';
 import { nameOfPart, partAlone } from '@fresh-reel/core/make';
 import { createContext, memo, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
@@ -13,7 +13,7 @@ import { CORNER, colour } from '../ui/theme';
 import { useNearScreen } from '../ui/useNearScreen';
 import { VirtualGrid } from '../ui/VirtualGrid';
 import { webProps } from '../ui/web';
-import { useWork } from './useWork';
+import { useWork, useWorkActions } from './useWork';
 
 const ICONS: Readonly<Record<Layer['kind'], IconName>> = {
   text: 'type',
@@ -42,26 +42,35 @@ function rowsOf(layers: readonly Layer[], closed: ReadonlySet<string>, depth = 0
     ]);
 }
 
-/** Where each part lies when the template is best seen, worked out anew once nothing has changed for a while. */
-const LaidContext = createContext<ReadonlyMap<string, LaidPart['quad']>>(new Map());
+/** What small pictures are painted of: renewed once nothing has changed for a while. */
+interface Pictured {
+  readonly template: Template;
+  /** Where each part lies when the template is best seen, and the frame in which that is. */
+  readonly laid: ReadonlyMap<string, LaidPart['quad']>;
+  readonly still: number;
+}
+const PicturedContext = createContext<Pictured | undefined>(undefined);
 
 /** Milliseconds without a change before small pictures are made again. */
 const REST = 700;
 
-function useLaid(): ReadonlyMap<string, LaidPart['quad']> {
+function usePictured(): Pictured | undefined {
   const { bench, graphic, template } = useWork();
   const { scene, time } = useGraphicEditor();
-  const [laid, setLaid] = useState<ReadonlyMap<string, LaidPart['quad']>>(new Map());
-  const frame = time.frameOf(scene.timeOf(template.still));
+  const [pictured, setPictured] = useState<Pictured>();
+  const actual = scene.timeOf(template.still);
+  const frame = time.frameOf(actual);
   const first = useRef(true);
   useEffect(() => {
     let current = true;
+    const paint = (laid: Pictured['laid']) =>
+      current && setPictured({ template, laid, still: Math.round(actual) });
     const timer = setTimeout(
       () =>
         void askOfReel(bench, { about: 'laid', graphic, frame }).then(
-          ({ parts }) => current && setLaid(new Map(parts.map((p) => [p.layer, p.quad]))),
+          ({ parts }) => paint(new Map(parts.map((p) => [p.layer, p.quad]))),
           // Where it cannot be told, parts show as they lie.
-          () => undefined,
+          () => paint(new Map()),
         ),
       first.current ? 0 : REST,
     );
@@ -70,24 +79,26 @@ function useLaid(): ReadonlyMap<string, LaidPart['quad']> {
       current = false;
       clearTimeout(timer);
     };
-  }, [bench, graphic, frame]);
-  return laid;
+  }, [bench, graphic, template, frame, actual]);
+  return pictured;
 }
 
 /** The parts of the template, the topmost first, each with its small picture. */
 export function PartTree() {
-  const { template } = useWork();
-  const laid = useLaid();
+  const { template, bench, chosen } = useWork();
+  const pictured = usePictured();
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
   const rows = useMemo(() => rowsOf(template.layers, closed), [template.layers, closed]);
-  const turn = (id: string) =>
+  const [turn] = useState(() => (id: string) => {
     setClosed((now) => {
       const next = new Set(now);
       if (!next.delete(id)) next.add(id);
       return next;
     });
+  });
+  const { hidden, locked } = bench.making;
   return (
-    <LaidContext.Provider value={laid}>
+    <PicturedContext.Provider value={pictured}>
       <View role="tree" aria-label="Parts, the topmost first" testID="part-tree">
         <VirtualGrid
           items={rows}
@@ -96,26 +107,49 @@ export function PartTree() {
           gap={2}
           height={52}
           render={({ layer, depth }) => (
-            <PartRow layer={layer} depth={depth} closed={closed.has(layer.id)} onTurn={turn} />
+            <PartRow
+              id={layer.id}
+              name={nameOfPart(layer)}
+              kind={layer.kind}
+              depth={depth}
+              closed={closed.has(layer.id)}
+              on={chosen.includes(layer.id)}
+              hidden={hidden.includes(layer.id)}
+              locked={locked.includes(layer.id)}
+              onTurn={turn}
+            />
           )}
         />
       </View>
-    </LaidContext.Provider>
+    </PicturedContext.Provider>
   );
 }
 
-interface RowProps extends Row {
+interface RowProps {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: Layer['kind'];
+  readonly depth: number;
   readonly closed: boolean;
+  readonly on: boolean;
+  readonly hidden: boolean;
+  readonly locked: boolean;
   readonly onTurn: (id: string) => void;
 }
 
-function PartRow({ layer, depth, closed, onTurn }: RowProps) {
-  const { bench, chosen, touch, aside } = useWork();
-  const { id } = layer;
-  const name = nameOfPart(layer);
-  const on = chosen.includes(id);
-  const hidden = bench.making.hidden.includes(id);
-  const locked = bench.making.locked.includes(id);
+/** A row is drawn anew only when something of it has changed: there may be hundreds, and a drag changes one. */
+const PartRow = memo(function PartRow({
+  id,
+  name,
+  kind,
+  depth,
+  closed,
+  on,
+  hidden,
+  locked,
+  onTurn,
+}: RowProps) {
+  const { touch, aside } = useWorkActions();
   return (
     <View
       style={[styles.row, { paddingLeft: Math.min(depth, 6) * 14 }, on && styles.on]}
@@ -123,7 +157,7 @@ function PartRow({ layer, depth, closed, onTurn }: RowProps) {
       aria-selected={on}
       {...webProps({ 'aria-level': depth + 1 })}
     >
-      {layer.kind === 'group' ? (
+      {kind === 'group' ? (
         <IconButton
           icon={closed ? 'chevron-right' : 'chevron-down'}
           label={`${closed ? 'Open' : 'Close'} ${name}`}
@@ -141,7 +175,7 @@ function PartRow({ layer, depth, closed, onTurn }: RowProps) {
         testID={`part-${id}`}
       >
         <SmallPicture id={id} />
-        <Icon name={ICONS[layer.kind]} size={15} />
+        <Icon name={ICONS[kind]} size={15} />
         <Txt numberOfLines={1} style={styles.grow} tone={hidden ? 'quiet' : 'ink'}>
           {name}
         </Txt>
@@ -163,7 +197,7 @@ function PartRow({ layer, depth, closed, onTurn }: RowProps) {
       />
     </View>
   );
-}
+});
 
 /** A part alone, as it stands when the template is best seen; painted while its row is near the screen. */
 function SmallPicture({ id }: { id: string }) {
@@ -176,24 +210,14 @@ function SmallPicture({ id }: { id: string }) {
 }
 
 const Painted = memo(function Painted({ id }: { id: string }) {
-  const { template } = useWork();
-  const { scene } = useGraphicEditor();
+  const pictured = useContext(PicturedContext);
   const surface = usePreviewSurface();
   const holder = useAttached(surface);
-  const laid = useContext(LaidContext);
-  const still = Math.round(scene.timeOf(template.still));
-  const [first, setFirst] = useState(true);
   useEffect(() => {
-    const timer = setTimeout(
-      () => {
-        surface.show(partAlone(template, id, laid.get(id)));
-        surface.seek(still);
-        setFirst(false);
-      },
-      first ? 0 : REST,
-    );
-    return () => clearTimeout(timer);
-  }, [surface, template, id, laid, still, first]);
+    if (!pictured) return;
+    surface.show(partAlone(pictured.template, id, pictured.laid.get(id)));
+    surface.seek(pictured.still);
+  }, [surface, pictured, id]);
   return <View ref={holder} style={StyleSheet.absoluteFill} />;
 });
 

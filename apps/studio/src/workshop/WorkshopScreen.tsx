@@ -43,7 +43,7 @@ import { PartsTab } from './PartsTab';
 import { SlotsTab } from './SlotsTab';
 import { TimesTab } from './TimesTab';
 import { TryTab } from './TryTab';
-import { shownOf, useWork, useWorkState, WorkProvider } from './useWork';
+import { ActionsProvider, shownOf, useWork, useWorkState, WorkProvider } from './useWork';
 import { WorkHeader } from './WorkHeader';
 
 /** A template on the bench: its parts, what is adjustable, what is filled, its times, and how its user meets it. */
@@ -66,7 +66,12 @@ export function WorkshopScreen({ history }: { history: History<Reel> }) {
 }
 
 function WithWork({ children }: { children: ReactNode }) {
-  return <WorkProvider value={useWorkState()}>{children}</WorkProvider>;
+  const { work, actions } = useWorkState();
+  return (
+    <ActionsProvider value={actions}>
+      <WorkProvider value={work}>{children}</WorkProvider>
+    </ActionsProvider>
+  );
 }
 
 /** What is followed belongs to reels; the parts of the editor ask for it all the same. */

@@ -12,23 +12,14 @@ import {
   setAside,
   type TryId,
 } from '@fresh-reel/core/make';
-import { createContext, useCallback, useContext, useMemo, useState } from 'react';
+import { createContext, useContext, useMemo, useRef, useState } from 'react';
 import { useAttempt } from '../editor/session/useAttempt';
 import { useReelEditor } from '../editor/session/useReelEditor';
 import { useToast } from '../ui/Toast';
 
-/** What the parts of the workshop share: the template on the bench, what is chosen of it, and the ways to change it. */
-export interface Work {
-  readonly bench: Bench;
-  readonly template: Template;
-  /** The graphic of it that is filled to try it. */
-  readonly graphic: string;
-  /** Ids of the layers that are chosen, in the order in which they were. */
-  readonly chosen: readonly string[];
+/** The ways to change what is on the bench: the same as long as it is open, so that what changes nothing is not drawn anew. */
+export interface WorkActions {
   readonly choose: (ids: readonly string[]) => void;
-  /** A touch adds to what is chosen, or takes from it. */
-  readonly several: boolean;
-  readonly setSeveral: (on: boolean) => void;
   /** Chooses a layer alone; where several are chosen, adds or takes it. */
   readonly touch: (id: string) => void;
   /** Changes the template; what does not fit is told and not taken. One gesture is one step of undo. */
@@ -36,13 +27,37 @@ export interface Work {
   /** Changes one layer by something; one that is locked is left as it is, and said to be. */
   readonly makePart: (id: string, by: (template: Template) => Template, gesture?: string) => boolean;
   readonly aside: (ids: readonly string[], what: 'hidden' | 'locked', on: boolean) => void;
+  readonly tryWith: (slot: string, words: TryId) => void;
+  /** Ends a gesture. */
+  readonly settle: () => void;
+}
+
+/** What the parts of the workshop share: the template on the bench, what is chosen of it, and the ways to change it. */
+export interface Work extends WorkActions {
+  readonly bench: Bench;
+  readonly template: Template;
+  /** The graphic of it that is filled to try it. */
+  readonly graphic: string;
+  /** Ids of the layers that are chosen, in the order in which they were. */
+  readonly chosen: readonly string[];
+  /** A touch adds to what is chosen, or takes from it. */
+  readonly several: boolean;
+  readonly setSeveral: (on: boolean) => void;
   /** Words that a slot is tried with, in view alone. */
   readonly trying: { readonly slot: string; readonly with: TryId } | undefined;
-  readonly tryWith: (slot: string, words: TryId) => void;
 }
 
 const WorkContext = createContext<Work | undefined>(undefined);
 export const WorkProvider = WorkContext.Provider;
+
+const ActionsContext = createContext<WorkActions | undefined>(undefined);
+export const ActionsProvider = ActionsContext.Provider;
+
+export function useWorkActions(): WorkActions {
+  const actions = useContext(ActionsContext);
+  if (!actions) throw new Error('No template is made here.');
+  return actions;
+}
 
 export function useWork(): Work {
   const work = useContext(WorkContext);
@@ -50,9 +65,9 @@ export function useWork(): Work {
   return work;
 }
 
-/** The work on the bench that is open. */
-export function useWorkState(): Work {
-  const { reel } = useReelEditor();
+/** The work on the bench that is open, and the ways to change it. */
+export function useWorkState(): { readonly work: Work; readonly actions: WorkActions } {
+  const { reel, settle } = useReelEditor();
   if (!isBench(reel)) throw new Error('This reel is no bench.');
   const attempt = useAttempt();
   const toast = useToast();
@@ -61,37 +76,44 @@ export function useWorkState(): Work {
   const [trying, setTrying] = useState<Work['trying']>();
   const template = madeOn(reel);
   // What is not there any more is not chosen; after an undo it is again.
-  const chosen = useMemo(() => all.filter((id) => has(template, id)), [all, template]);
-  const touch = useCallback(
-    (id: string) =>
-      choose((now) =>
-        !several ? [id] : now.includes(id) ? now.filter((other) => other !== id) : [...now, id],
-      ),
-    [several],
+  const there = all.filter((id) => has(template, id)).join('\n');
+  const chosen = useMemo(() => (there === '' ? [] : there.split('\n')), [there]);
+  const now = useRef({ reel, attempt, several });
+  now.current = { reel, attempt, several };
+  const [actions] = useState((): WorkActions => {
+    const make: WorkActions['make'] = (by, gesture) =>
+      now.current.attempt((r: Reel) => changeMade(r, by), gesture);
+    return {
+      choose,
+      touch: (id) =>
+        choose((held) =>
+          !now.current.several
+            ? [id]
+            : held.includes(id)
+              ? held.filter((other) => other !== id)
+              : [...held, id],
+        ),
+      make,
+      makePart: (id, by, gesture) => {
+        const bench = now.current.reel;
+        if (!isBench(bench) || !isLocked(bench, id)) return make(by, gesture);
+        const name = nameOfPart(partOf(madeOn(bench), id));
+        toast({ text: `“${name}” is locked. Unlock it in the list of parts.` });
+        return false;
+      },
+      aside: (ids, what, on) => void now.current.attempt((r) => setAside(r, ids, what, on)),
+      tryWith: (slot, words) => setTrying(words === 'as-is' ? undefined : { slot, with: words }),
+      settle,
+    };
+  });
+  const work = useMemo(
+    () => ({
+      ...actions,
+      ...{ bench: reel, template, graphic: graphicOn(reel), chosen, several, setSeveral, trying },
+    }),
+    [actions, reel, template, chosen, several, trying],
   );
-  const make: Work['make'] = (by, gesture) => attempt((r: Reel) => changeMade(r, by), gesture);
-  return {
-    bench: reel,
-    template,
-    graphic: graphicOn(reel),
-    chosen,
-    choose,
-    several,
-    setSeveral,
-    touch,
-    make,
-    makePart: (id, by, gesture) => {
-      if (!isLocked(reel, id)) return make(by, gesture);
-      toast({ text: `“${nameOfPart(partOf(template, id))}” is locked. Unlock it in the list of parts.` });
-      return false;
-    },
-    aside: (ids, what, on) => void attempt((r) => setAside(r, ids, what, on)),
-    trying,
-    tryWith: useCallback(
-      (slot, words) => setTrying(words === 'as-is' ? undefined : { slot, with: words }),
-      [],
-    ),
-  };
+  return { work, actions };
 }
 
 function has(template: Template, id: string): boolean {

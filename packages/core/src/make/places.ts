@@ -8,8 +8,11 @@ export interface Place {
   readonly path: readonly (string | number)[];
 }
 
-/** What a place begins in, as it stands in messages and lists. */
-export const nameOfPart = (layer: Pick<Layer, 'id' | 'name'>): string => layer.name ?? layer.id;
+/** What a part is called in messages and lists: by its name, else by its id as words. */
+export function nameOfPart({ name, id }: Pick<Layer, 'id' | 'name'>): string {
+  const words = id.replaceAll('-', ' ');
+  return name ?? words.charAt(0).toUpperCase() + words.slice(1);
+}
 
 /** A layer of a template by its id. @throws {EditError} when it is not there any more */
 export function partOf(template: Template, id: string): Layer {
