@@ -1,5 +1,5 @@
 import { adjustPicture, graphicsOf, type History, type Reel, ReelScene, type Region } from '@fresh-reel/core';
-import { type ReactNode, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { useProxies } from '../media/proxies/useProxies';
@@ -11,7 +11,6 @@ import { useTitle } from '../shell/useTitle';
 import { useSoundtrack } from '../sound/useSoundtrack';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
-import { GesturesProvider } from '../ui/gestures';
 import { Txt } from '../ui/Txt';
 import { colour, useIsLow, useIsWide } from '../ui/theme';
 import { type ScrollPlaces, useScrollPlace } from '../ui/useScrollPlace';
@@ -19,20 +18,18 @@ import { elementOf, webProps } from '../ui/web';
 import { AdjustStep } from './adjust/AdjustStep';
 import { EditionOffer } from './adjust/EditionOffer';
 import { FillStep } from './fill/FillStep';
-import { SlotRows, SlotRowsProvider } from './fill/slotRows';
-import { FollowingProvider, useFollowingState } from './follow/useFollowing';
+import { SlotRows } from './fill/slotRows';
 import { RenderStep } from './output/RenderStep';
+import { DeskProviders, EditorProviders } from './Providers';
 import { Line } from './place/Line';
 import { PlaceStep } from './place/PlaceStep';
 import { ReelHeader } from './ReelHeader';
 import { type Step, Steps } from './Steps';
-import { DeskProvider } from './session/desk';
 import { isOfItem } from './session/keyTargets';
-import { PathPointProvider } from './session/pathPoint';
 import { useDeskState } from './session/useDeskState';
 import { usePlaying } from './session/usePlaying';
 import { useReelEditing } from './session/useReelEditing';
-import { ReelEditorProvider, useReelEditor } from './session/useReelEditor';
+import { useReelEditor } from './session/useReelEditor';
 import { draggedFocus } from './stage/placing';
 import { Stage } from './stage/Stage';
 import { Transport } from './stage/Transport';
@@ -49,17 +46,11 @@ interface Props {
 /** One reel, from words to file. */
 export function ReelScreen({ history, begin }: Props) {
   const editor = useReelEditing(history);
-  const { settle, cancel } = editor;
-  const gestures = useMemo(() => ({ begin: settle, cancel }), [settle, cancel]);
   const [rows] = useState(() => new SlotRows());
   return (
-    <ReelEditorProvider value={editor}>
-      <GesturesProvider value={gestures}>
-        <SlotRowsProvider value={rows}>
-          <Workbench rows={rows} begin={begin} />
-        </SlotRowsProvider>
-      </GesturesProvider>
-    </ReelEditorProvider>
+    <EditorProviders editor={editor} rows={rows}>
+      <Workbench rows={rows} begin={begin} />
+    </EditorProviders>
   );
 }
 
@@ -83,8 +74,6 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
   const { seek, play, nudge } = usePlaying(surface, reel.rate, loop);
   const desk = useDeskState(surface, seek);
   const { keyed, chooseItem, choosePath, chooseText } = desk;
-  const [point, choosePoint] = useState<number>();
-  const [apart, setApart] = useState(false);
   const shown = usePreviewState(surface, (s) => s.frame?.notices, sameContent);
   const worked = work?.graphic.id;
   const notices = useMemo(() => (shown ?? []).filter((n) => n.item === worked), [shown, worked]);
@@ -121,7 +110,6 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
     },
     [work, seek, surface, selected],
   );
-  const pathPoint = useMemo(() => ({ point, choosePoint, apart, setApart }), [point, apart]);
   const goTo = (next: Step) => {
     setStep(next);
     choosePath(undefined);
@@ -154,93 +142,89 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
   const stageHeight = ratio > 1.1 ? Math.min(240, height * 0.32) : height * 0.36;
   // One tree for all shapes of screen: what is open stays open when a phone is turned or a window resized.
   return (
-    <DeskProvider value={desk}>
-      <WithFollowing>
-        <PathPointProvider value={pathPoint}>
-          <View style={styles.screen}>
-            <SkipLink />
-            <ReelHeader />
-            <View style={[styles.grow, beside && styles.columns]}>
-              <View style={beside && styles.left}>
-                <View style={beside ? styles.grow : { height: stageHeight }}>
-                  <Stage
-                    surface={surface}
-                    selected={selected}
-                    onSelect={onSelect}
-                    over={OVER[step] === 'place' || work ? OVER[step] : 'nothing'}
-                    transparent={transparent}
-                    safeAreas={safeAreas}
-                    onDragPicture={dragPicture}
-                    onDragEnd={settle}
-                  />
-                </View>
-                <View style={styles.under}>
-                  <Transport
-                    surface={surface}
-                    onPlay={play}
-                    onNudge={nudge}
-                    loop={loop}
-                    onLoop={setLoop}
-                    silent={hasSound ? silent : undefined}
-                    onSilent={setSilent}
-                    safeAreas={safeAreas}
-                    onSafeAreas={setSafeAreas}
-                    onGround={transparent ? () => setGround(true) : undefined}
-                  />
-                  {step === 'place' && !across && <Line surface={surface} onSeek={seek} />}
-                  {step !== 'place' && work && <Ribbon surface={surface} onSeek={seek} />}
-                  <View ref={strip}>{keyed && isOfItem(keyed) === (step === 'place') && <KeyStrip />}</View>
-                </View>
-              </View>
-              <View style={[beside ? styles.right : styles.below, beside && !wide && styles.rightLow]}>
-                <Steps step={step} onStep={goTo} wide={beside} />
-                <ScrollView
-                  key={step}
-                  ref={sheet}
-                  style={styles.grow}
-                  contentContainerStyle={styles.sheet}
-                  role="main"
-                  {...webProps({ id: 'content', tabIndex: -1 })}
-                  testID={`sheet-${step}`}
-                >
-                  <Warnings />
-                  {(step === 'fill' || step === 'adjust') &&
-                    (work ? (
-                      <WhichGraphic reel={reel} value={work.graphic.id} onChange={chooseGraphic} />
-                    ) : (
-                      <NoTitle onPlace={() => goTo('place')} />
-                    ))}
-                  {work && (step === 'fill' || step === 'adjust') && <EditionOffer />}
-                  {work && step === 'fill' && (
-                    <FillStep selected={selected} onSelect={select} onSeek={seek} notices={notices} />
-                  )}
-                  {work && step === 'adjust' && <AdjustStep />}
-                  {step === 'place' && <PlaceStep />}
-                  {step === 'render' && (
-                    <RenderStep
-                      surface={surface}
-                      heard={hasSound}
-                      onShow={({ item: at, slot, frame }) => {
-                        if (at) chooseItem(at);
-                        seek(frame);
-                        if (slot) toSlot(slot);
-                        else goTo('place');
-                      }}
-                    />
-                  )}
-                </ScrollView>
-              </View>
+    <DeskProviders desk={desk}>
+      <View style={styles.screen}>
+        <SkipLink />
+        <ReelHeader />
+        <View style={[styles.grow, beside && styles.columns]}>
+          <View style={beside && styles.left}>
+            <View style={beside ? styles.grow : { height: stageHeight }}>
+              <Stage
+                surface={surface}
+                selected={selected}
+                onSelect={onSelect}
+                over={OVER[step] === 'place' || work ? OVER[step] : 'nothing'}
+                transparent={transparent}
+                safeAreas={safeAreas}
+                onDragPicture={dragPicture}
+                onDragEnd={settle}
+              />
             </View>
-            {across && step === 'place' && (
-              <View style={styles.across}>
-                <Line surface={surface} onSeek={seek} />
-              </View>
-            )}
-            {ground && <GroundSheet onClose={() => setGround(false)} />}
+            <View style={styles.under}>
+              <Transport
+                surface={surface}
+                onPlay={play}
+                onNudge={nudge}
+                loop={loop}
+                onLoop={setLoop}
+                silent={hasSound ? silent : undefined}
+                onSilent={setSilent}
+                safeAreas={safeAreas}
+                onSafeAreas={setSafeAreas}
+                onGround={transparent ? () => setGround(true) : undefined}
+              />
+              {step === 'place' && !across && <Line surface={surface} onSeek={seek} />}
+              {step !== 'place' && work && <Ribbon surface={surface} onSeek={seek} />}
+              <View ref={strip}>{keyed && isOfItem(keyed) === (step === 'place') && <KeyStrip />}</View>
+            </View>
           </View>
-        </PathPointProvider>
-      </WithFollowing>
-    </DeskProvider>
+          <View style={[beside ? styles.right : styles.below, beside && !wide && styles.rightLow]}>
+            <Steps step={step} onStep={goTo} wide={beside} />
+            <ScrollView
+              key={step}
+              ref={sheet}
+              style={styles.grow}
+              contentContainerStyle={styles.sheet}
+              role="main"
+              {...webProps({ id: 'content', tabIndex: -1 })}
+              testID={`sheet-${step}`}
+            >
+              <Warnings />
+              {(step === 'fill' || step === 'adjust') &&
+                (work ? (
+                  <WhichGraphic reel={reel} value={work.graphic.id} onChange={chooseGraphic} />
+                ) : (
+                  <NoTitle onPlace={() => goTo('place')} />
+                ))}
+              {work && (step === 'fill' || step === 'adjust') && <EditionOffer />}
+              {work && step === 'fill' && (
+                <FillStep selected={selected} onSelect={select} onSeek={seek} notices={notices} />
+              )}
+              {work && step === 'adjust' && <AdjustStep />}
+              {step === 'place' && <PlaceStep />}
+              {step === 'render' && (
+                <RenderStep
+                  surface={surface}
+                  heard={hasSound}
+                  onShow={({ item: at, slot, frame }) => {
+                    if (at) chooseItem(at);
+                    seek(frame);
+                    if (slot) toSlot(slot);
+                    else goTo('place');
+                  }}
+                />
+              )}
+            </ScrollView>
+          </View>
+        </View>
+        {across && step === 'place' && (
+          <View style={styles.across}>
+            <Line surface={surface} onSeek={seek} />
+          </View>
+        )}
+        {ground && <GroundSheet onClose={() => setGround(false)} />}
+      </View>
+    </DeskProviders>
   );
 }
 
@@ -257,11 +241,6 @@ function NoTitle({ onPlace }: { onPlace: () => void }) {
       </View>
     </View>
   );
-}
-
-/** What is followed is shared by the picture and the sheet. */
-function WithFollowing({ children }: { children: ReactNode }) {
-  return <FollowingProvider value={useFollowingState()}>{children}</FollowingProvider>;
 }
 
 /** Which graphic is worked on, where a reel has several. */

@@ -16,16 +16,15 @@ import { FontField } from '../fonts/FontField';
 import { Button, IconButton } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
+import { Fold } from '../ui/Fold';
 import { Icon, type IconName } from '../ui/Icon';
 import { NumberBox } from '../ui/NumberBox';
 import { digitsOf } from '../ui/NumberRow';
-import { Press } from '../ui/Press';
 import { Row } from '../ui/Row';
 import { Sheet } from '../ui/Sheet';
 import { Swatch } from '../ui/Swatch';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
-import { CORNER, colour } from '../ui/theme';
 import { fieldFor } from './fields/fieldFor';
 import { LinkPart } from './fields/LinkPart';
 import { useWork } from './useWork';
@@ -91,15 +90,13 @@ interface CardProps {
 function ControlCard({ control, ties, open, onOpen }: CardProps) {
   const { make } = useWork();
   return (
-    <View style={styles.card} testID={`made-control-${control.id}`}>
-      <View style={styles.head}>
-        <Press
-          role="button"
-          aria-expanded={open}
-          onPress={onOpen}
-          style={styles.title}
-          testID={`open-control-${control.id}`}
-        >
+    <Fold
+      open={open}
+      onTurn={onOpen}
+      testID={`made-control-${control.id}`}
+      openID={`open-control-${control.id}`}
+      head={
+        <>
           <Icon name={ICONS[control.kind]} size={16} />
           <Txt kind="strong" style={styles.grow} numberOfLines={1}>
             {control.name}
@@ -107,20 +104,25 @@ function ControlCard({ control, ties, open, onOpen }: CardProps) {
           <Txt kind="small" tone={ties.length === 0 ? 'red' : 'quiet'}>
             {ties.length === 0 ? 'nothing tied' : `${ties.length} tied`}
           </Txt>
-        </Press>
-        <IconButton
-          icon="arrow-up"
-          label={`Move ${control.name} up`}
-          onPress={() => make((t) => moveControl(t, control.id, -1))}
-        />
-        <IconButton
-          icon="arrow-down"
-          label={`Move ${control.name} down`}
-          onPress={() => make((t) => moveControl(t, control.id, 1))}
-        />
-      </View>
-      {open && <ControlPage control={control} ties={ties} />}
-    </View>
+        </>
+      }
+      side={
+        <>
+          <IconButton
+            icon="arrow-up"
+            label={`Move ${control.name} up`}
+            onPress={() => make((t) => moveControl(t, control.id, -1))}
+          />
+          <IconButton
+            icon="arrow-down"
+            label={`Move ${control.name} down`}
+            onPress={() => make((t) => moveControl(t, control.id, 1))}
+          />
+        </>
+      }
+    >
+      <ControlPage control={control} ties={ties} />
+    </Fold>
   );
 }
 
@@ -132,7 +134,7 @@ function ControlPage({ control, ties }: { control: Control; ties: readonly Tie[]
     make((t) => changeControl(t, control.id, part), gesture && `control-${control.id}-${gesture}`);
   const field = edited && fieldFor(template, edited.place);
   return (
-    <View style={styles.page}>
+    <>
       <TypedField
         label="Name"
         value={control.name}
@@ -199,7 +201,7 @@ function ControlPage({ control, ties }: { control: Control; ties: readonly Tie[]
           <LinkPart place={edited.place} field={field} onUntied={() => setEdited(undefined)} />
         </Sheet>
       )}
-    </View>
+    </>
   );
 }
 
@@ -404,19 +406,7 @@ export function TypedField({
 const styles = StyleSheet.create({
   all: { gap: 20 },
   group: { gap: 8 },
-  card: { borderWidth: 1, borderColor: colour.hairline, borderRadius: CORNER, backgroundColor: colour.card },
-  head: { flexDirection: 'row', alignItems: 'center' },
-  title: {
-    flex: 1,
-    minHeight: 48,
-    flexDirection: 'row',
-    alignItems: 'center',
-    gap: 8,
-    paddingHorizontal: 10,
-    borderRadius: 8,
-  },
   grow: { flex: 1 },
-  page: { padding: 12, gap: 12, borderTopWidth: 1, borderColor: colour.hairline },
   range: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 14 },
   tie: { flexDirection: 'row', alignItems: 'center', gap: 4 },
   row: { flexDirection: 'row' },

@@ -6,11 +6,10 @@ import { useGraphicEditor } from '../editor/session/useReelEditor';
 import { SLOT_KIND } from '../templates/slots';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
+import { Fold } from '../ui/Fold';
 import { Icon } from '../ui/Icon';
 import { Part } from '../ui/Part';
-import { Press } from '../ui/Press';
 import { Txt } from '../ui/Txt';
-import { CORNER, colour } from '../ui/theme';
 import { FieldRow, fieldsNamed } from './fields/FieldRows';
 import { useWork } from './useWork';
 
@@ -76,58 +75,59 @@ function SlotCard({ slot, index, open, onOpen }: CardProps) {
     if (!open) seek(time.frameOf(scene.timeOf(slot.moment)));
   };
   return (
-    <View style={styles.card} testID={`made-slot-${slot.id}`}>
-      <Press
-        role="button"
-        aria-expanded={open}
-        onPress={here}
-        style={styles.title}
-        testID={`open-slot-${slot.id}`}
-      >
-        <Icon name={SLOT_KIND[slot.kind].icon} size={16} />
-        <Txt kind="strong" style={styles.grow} numberOfLines={1}>
-          {slot.name}
-        </Txt>
-        <Txt kind="small" tone={by.length === 0 && slot.kind !== 'sound' ? 'red' : 'quiet'} numberOfLines={1}>
-          {slot.kind === 'sound' ? 'heard' : by.length === 0 ? 'shows nowhere' : by.join(', ')}
-        </Txt>
-      </Press>
-      {open && (
-        <View style={styles.page}>
-          {isWords && (
-            <Choice
-              label={`Try ${slot.name} with`}
-              value={trying?.slot === slot.id ? trying.with : 'as-is'}
-              options={TRIES}
-              onChange={(words) => {
-                tryWith(slot.id, words);
-                seek(time.frameOf(scene.timeOf(slot.moment)));
-              }}
-              testID={`try-${slot.id}`}
-            />
-          )}
-          {form?.kind === 'list' && <SlotFields item={form.item} index={index} />}
-          <View style={styles.row}>
-            {by.length > 0 && (
-              <Button
-                title="Its part"
-                small
-                icon="eye"
-                onPress={() => choose(partsWithSlot(template, slot.id))}
-                testID={`slot-part-${slot.id}`}
-              />
-            )}
-            <Button
-              title="Take the slot away"
-              kind="danger"
-              small
-              onPress={() => make((t) => removeSlot(t, slot.id))}
-              testID={`remove-slot-${slot.id}`}
-            />
-          </View>
-        </View>
+    <Fold
+      open={open}
+      onTurn={here}
+      testID={`made-slot-${slot.id}`}
+      openID={`open-slot-${slot.id}`}
+      head={
+        <>
+          <Icon name={SLOT_KIND[slot.kind].icon} size={16} />
+          <Txt kind="strong" style={styles.grow} numberOfLines={1}>
+            {slot.name}
+          </Txt>
+          <Txt
+            kind="small"
+            tone={by.length === 0 && slot.kind !== 'sound' ? 'red' : 'quiet'}
+            numberOfLines={1}
+          >
+            {slot.kind === 'sound' ? 'heard' : by.length === 0 ? 'shows nowhere' : by.join(', ')}
+          </Txt>
+        </>
+      }
+    >
+      {isWords && (
+        <Choice
+          label={`Try ${slot.name} with`}
+          value={trying?.slot === slot.id ? trying.with : 'as-is'}
+          options={TRIES}
+          onChange={(words) => {
+            tryWith(slot.id, words);
+            seek(time.frameOf(scene.timeOf(slot.moment)));
+          }}
+          testID={`try-${slot.id}`}
+        />
       )}
-    </View>
+      {form?.kind === 'list' && <SlotFields item={form.item} index={index} />}
+      <View style={styles.row}>
+        {by.length > 0 && (
+          <Button
+            title="Its part"
+            small
+            icon="eye"
+            onPress={() => choose(partsWithSlot(template, slot.id))}
+            testID={`slot-part-${slot.id}`}
+          />
+        )}
+        <Button
+          title="Take the slot away"
+          kind="danger"
+          small
+          onPress={() => make((t) => removeSlot(t, slot.id))}
+          testID={`remove-slot-${slot.id}`}
+        />
+      </View>
+    </Fold>
   );
 }
 
@@ -155,16 +155,6 @@ function SlotFields({ item, index }: { item: Parameters<typeof FieldRow>[0]['fie
 
 const styles = StyleSheet.create({
   all: { gap: 12 },
-  card: { borderWidth: 1, borderColor: colour.hairline, borderRadius: CORNER, backgroundColor: colour.card },
-  title: {
-    minHeight: 48,
-    flexDirection: 'row',
-    alignItems: 'center',
-    gap: 8,
-    paddingHorizontal: 10,
-    borderRadius: 8,
-  },
   grow: { flex: 1 },
-  page: { padding: 12, gap: 10, borderTopWidth: 1, borderColor: colour.hairline },
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },
 });

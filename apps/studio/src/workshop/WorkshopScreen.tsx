@@ -9,14 +9,12 @@ import {
 import { TRIES, type TripPlace } from '@fresh-reel/core/make';
 import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
-import { SlotRows, SlotRowsProvider } from '../editor/fill/slotRows';
-import { FollowingProvider, useFollowingState } from '../editor/follow/useFollowing';
-import { DeskProvider } from '../editor/session/desk';
-import { PathPointProvider } from '../editor/session/pathPoint';
+import { SlotRows } from '../editor/fill/slotRows';
+import { DeskProviders, EditorProviders } from '../editor/Providers';
 import { useDeskState } from '../editor/session/useDeskState';
 import { usePlaying } from '../editor/session/usePlaying';
 import { useReelEditing } from '../editor/session/useReelEditing';
-import { ReelEditorProvider, useGraphicEditor } from '../editor/session/useReelEditor';
+import { useGraphicEditor } from '../editor/session/useReelEditor';
 import { PictureFrame } from '../editor/stage/PictureFrame';
 import { draggedFocus } from '../editor/stage/placing';
 import { SafeAreas, Stage } from '../editor/stage/Stage';
@@ -30,7 +28,6 @@ import { sameContent, usePreviewState, usePreviewSurface } from '../preview/useP
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
 import { useSoundtrack } from '../sound/useSoundtrack';
-import { GesturesProvider } from '../ui/gestures';
 import { colour, useIsLow, useIsWide } from '../ui/theme';
 import { type ScrollPlaces, useScrollPlace } from '../ui/useScrollPlace';
 import { ScrollerProvider } from '../ui/VirtualGrid';
@@ -49,19 +46,13 @@ import { WorkHeader } from './WorkHeader';
 /** A template on the bench: its parts, what is adjustable, what is filled, its times, and how its user meets it. */
 export function WorkshopScreen({ history }: { history: History<Reel> }) {
   const editor = useReelEditing(history);
-  const { settle, cancel } = editor;
-  const gestures = useMemo(() => ({ begin: settle, cancel }), [settle, cancel]);
   const [rows] = useState(() => new SlotRows());
   return (
-    <ReelEditorProvider value={editor}>
-      <GesturesProvider value={gestures}>
-        <SlotRowsProvider value={rows}>
-          <WithWork>
-            <Workbench rows={rows} />
-          </WithWork>
-        </SlotRowsProvider>
-      </GesturesProvider>
-    </ReelEditorProvider>
+    <EditorProviders editor={editor} rows={rows}>
+      <WithWork>
+        <Workbench rows={rows} />
+      </WithWork>
+    </EditorProviders>
   );
 }
 
@@ -72,11 +63,6 @@ function WithWork({ children }: { children: ReactNode }) {
       <WorkProvider value={work}>{children}</WorkProvider>
     </ActionsProvider>
   );
-}
-
-/** What is followed belongs to reels; the parts of the editor ask for it all the same. */
-function WithFollowing({ children }: { children: ReactNode }) {
-  return <FollowingProvider value={useFollowingState()}>{children}</FollowingProvider>;
 }
 
 function Workbench({ rows }: { rows: SlotRows }) {
@@ -97,9 +83,6 @@ function Workbench({ rows }: { rows: SlotRows }) {
   const [selected, setSelected] = useState<string>();
   const [control, setControl] = useState<string>();
   const [slot, setSlot] = useState<string>();
-  const [point, choosePoint] = useState<number>();
-  const [apart, setApart] = useState(false);
-  const pathPoint = useMemo(() => ({ point, choosePoint, apart, setApart }), [point, apart]);
   const { seek, play, nudge } = usePlaying(surface, reel.rate, loop);
   const desk = useDeskState(surface, seek);
   const isTrying = bay === 'try';
@@ -168,99 +151,95 @@ function Workbench({ rows }: { rows: SlotRows }) {
   const ratio = reel.frame.width / reel.frame.height;
   const stageHeight = ratio > 1.1 ? Math.min(240, height * 0.32) : height * 0.36;
   return (
-    <DeskProvider value={desk}>
-      <WithFollowing>
-        <PathPointProvider value={pathPoint}>
-          <View style={styles.screen} testID="workshop-bench">
-            <SkipLink />
-            <WorkHeader />
-            <View style={[styles.grow, beside && styles.columns]}>
-              <View style={beside && (isTrying && wide ? styles.leftTrying : styles.left)}>
-                <View style={beside ? styles.grow : { height: stageHeight }}>
-                  {isTrying ? (
-                    <Stage
-                      surface={surface}
-                      selected={selected}
-                      onSelect={(id, layer) => {
-                        desk.chooseText(layer);
-                        select(id, false);
-                        if (id) rows.reveal(id);
-                      }}
-                      over="handles"
-                      transparent={transparent}
-                      safeAreas={safeAreas}
-                      onDragPicture={dragPicture}
-                      onDragEnd={settle}
-                    />
-                  ) : (
-                    <PictureFrame
-                      surface={surface}
-                      frame={reel.frame}
-                      transparent={transparent}
-                      label="The template on the bench"
-                    >
-                      {(width) => (
-                        <>
-                          {safeAreas && <SafeAreas />}
-                          <PartsOverlay surface={surface} width={width} ways={ways && chosen.length > 0} />
-                        </>
-                      )}
-                    </PictureFrame>
-                  )}
-                </View>
-                <View style={styles.under}>
-                  <Transport
-                    surface={surface}
-                    onPlay={play}
-                    onNudge={nudge}
-                    loop={loop}
-                    onLoop={setLoop}
-                    silent={hasSound ? silent : undefined}
-                    onSilent={setSilent}
-                    safeAreas={safeAreas}
-                    onSafeAreas={setSafeAreas}
-                    onGround={transparent ? () => setGround(true) : undefined}
-                  />
-                  <Ribbon surface={surface} onSeek={seek} />
-                  {isTrying && desk.keyed && <KeyStrip />}
-                </View>
-              </View>
-              <View style={[beside ? styles.right : styles.below, isTrying && wide && styles.rightTrying]}>
-                <Bays bay={bay} onBay={goTo} wide={beside} />
-                <ScrollView
-                  key={bay}
-                  ref={sheet}
-                  style={styles.grow}
-                  contentContainerStyle={styles.sheet}
-                  role="main"
-                  {...webProps({ id: 'content', tabIndex: -1 })}
-                  testID={`bay-sheet-${bay}`}
+    <DeskProviders desk={desk}>
+      <View style={styles.screen} testID="workshop-bench">
+        <SkipLink />
+        <WorkHeader />
+        <View style={[styles.grow, beside && styles.columns]}>
+          <View style={beside && (isTrying && wide ? styles.leftTrying : styles.left)}>
+            <View style={beside ? styles.grow : { height: stageHeight }}>
+              {isTrying ? (
+                <Stage
+                  surface={surface}
+                  selected={selected}
+                  onSelect={(id, layer) => {
+                    desk.chooseText(layer);
+                    select(id, false);
+                    if (id) rows.reveal(id);
+                  }}
+                  over="handles"
+                  transparent={transparent}
+                  safeAreas={safeAreas}
+                  onDragPicture={dragPicture}
+                  onDragEnd={settle}
+                />
+              ) : (
+                <PictureFrame
+                  surface={surface}
+                  frame={reel.frame}
+                  transparent={transparent}
+                  label="The template on the bench"
                 >
-                  <ScrollerProvider value={node}>
-                    <Warnings />
-                    {bay === 'parts' && <PartsTab />}
-                    {bay === 'controls' && <ControlsTab shown={control} onShow={setControl} />}
-                    {bay === 'slots' && <SlotsTab shown={slot} onShow={setSlot} />}
-                    {bay === 'times' && <TimesTab ways={ways} onWays={setWays} />}
-                    {bay === 'finish' && <FinishTab />}
-                    {isTrying && (
-                      <TryTab
-                        selected={selected}
-                        onSelect={select}
-                        onSeek={seek}
-                        notices={notices}
-                        onGo={goToTrip}
-                      />
-                    )}
-                  </ScrollerProvider>
-                </ScrollView>
-              </View>
+                  {(width) => (
+                    <>
+                      {safeAreas && <SafeAreas />}
+                      <PartsOverlay surface={surface} width={width} ways={ways && chosen.length > 0} />
+                    </>
+                  )}
+                </PictureFrame>
+              )}
             </View>
-            {ground && <GroundSheet onClose={() => setGround(false)} />}
+            <View style={styles.under}>
+              <Transport
+                surface={surface}
+                onPlay={play}
+                onNudge={nudge}
+                loop={loop}
+                onLoop={setLoop}
+                silent={hasSound ? silent : undefined}
+                onSilent={setSilent}
+                safeAreas={safeAreas}
+                onSafeAreas={setSafeAreas}
+                onGround={transparent ? () => setGround(true) : undefined}
+              />
+              <Ribbon surface={surface} onSeek={seek} />
+              {isTrying && desk.keyed && <KeyStrip />}
+            </View>
           </View>
-        </PathPointProvider>
-      </WithFollowing>
-    </DeskProvider>
+          <View style={[beside ? styles.right : styles.below, isTrying && wide && styles.rightTrying]}>
+            <Bays bay={bay} onBay={goTo} wide={beside} />
+            <ScrollView
+              key={bay}
+              ref={sheet}
+              style={styles.grow}
+              contentContainerStyle={styles.sheet}
+              role="main"
+              {...webProps({ id: 'content', tabIndex: -1 })}
+              testID={`bay-sheet-${bay}`}
+            >
+              <ScrollerProvider value={node}>
+                <Warnings />
+                {bay === 'parts' && <PartsTab />}
+                {bay === 'controls' && <ControlsTab shown={control} onShow={setControl} />}
+                {bay === 'slots' && <SlotsTab shown={slot} onShow={setSlot} />}
+                {bay === 'times' && <TimesTab ways={ways} onWays={setWays} />}
+                {bay === 'finish' && <FinishTab />}
+                {isTrying && (
+                  <TryTab
+                    selected={selected}
+                    onSelect={select}
+                    onSeek={seek}
+                    notices={notices}
+                    onGo={goToTrip}
+                  />
+                )}
+              </ScrollerProvider>
+            </ScrollView>
+          </View>
+        </View>
+        {ground && <GroundSheet onClose={() => setGround(false)} />}
+      </View>
+    </DeskProviders>
   );
 }
 

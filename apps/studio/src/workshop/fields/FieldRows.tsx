@@ -16,11 +16,11 @@ import { StyleSheet, View } from 'react-native';
 import { Button, IconButton } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Field as TextField } from '../../ui/Field';
+import { Fold } from '../../ui/Fold';
 import { Icon } from '../../ui/Icon';
-import { Press } from '../../ui/Press';
 import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
-import { CORNER, colour } from '../../ui/theme';
+import { colour } from '../../ui/theme';
 import { useWork } from '../useWork';
 import { MarkRow } from './MarkRow';
 import { kindAt, optionsFor } from './useNames';
@@ -135,32 +135,34 @@ function Card({ place, field, name, children }: Props<Field> & { name: string; c
   const value = valueIn(template, place);
   const isRest = JSON.stringify(value) === JSON.stringify(field.rest);
   return (
-    <View style={styles.card}>
-      <View style={styles.head}>
-        <Press
-          role="button"
-          aria-expanded={open}
-          onPress={() => setOpen(!open)}
-          style={styles.title}
-          testID={`open-${idOfPlace(place)}`}
-        >
+    <Fold
+      open={open}
+      onTurn={() => setOpen(!open)}
+      openID={`open-${idOfPlace(place)}`}
+      head={
+        <>
           <Icon name={open ? 'chevron-down' : 'chevron-right'} tint={colour.ink} size={18} />
           <Txt kind="strong">{name}</Txt>
           <Txt kind="small" tone="quiet" numberOfLines={1} style={styles.grow}>
             {Array.isArray(value) && field.kind === 'list' ? countWords(value.length) : ''}
           </Txt>
-        </Press>
-        {field.optional && !isRest && typeof place.path.at(-1) === 'string' && (
+        </>
+      }
+      side={
+        field.optional &&
+        !isRest &&
+        typeof place.path.at(-1) === 'string' && (
           <IconButton
             icon="trash"
             label={`Take ${name} out`}
             onPress={away}
             testID={`remove-${idOfPlace(place)}`}
           />
-        )}
-      </View>
-      {open && <View style={styles.inside}>{children}</View>}
-    </View>
+        )
+      }
+    >
+      {children}
+    </Fold>
   );
 }
 
@@ -297,18 +299,7 @@ export const fieldsNamed = (part: PartField, keys: readonly string[]): Field[] =
 
 const styles = StyleSheet.create({
   row: { flexDirection: 'row' },
-  card: { borderWidth: 1, borderColor: colour.hairline, borderRadius: CORNER, backgroundColor: colour.card },
   head: { flexDirection: 'row', alignItems: 'center' },
-  title: {
-    flex: 1,
-    minHeight: 44,
-    flexDirection: 'row',
-    alignItems: 'center',
-    gap: 6,
-    paddingHorizontal: 8,
-    borderRadius: 8,
-  },
   grow: { flex: 1 },
-  inside: { padding: 10, paddingTop: 0, gap: 10 },
   item: { gap: 6, paddingLeft: 8, borderLeftWidth: 2, borderColor: colour.hairline },
 });
