@@ -225,3 +225,37 @@ it('what a user would trip over leads to where it is mended; a copy of a built-i
   expect(await page.$eval('body', (b) => b.textContent)).not.toContain('Name strap of mine');
   await page.close();
 });
+
+it('a strip is moved and trimmed in time, a key goes to another moment, and a maker’s guide shows while one fills', async () => {
+  const page = await session.page(LAPTOP, '/workshop');
+  await begin(page, 'strap');
+  await tap(page, 'bay-times');
+  const left = (testID: string) =>
+    page.$eval(id(testID), (e) => Math.round(e.getBoundingClientRect().x * 10) / 10);
+  await page.waitForSelector(id('key-plate-30'));
+  await page.focus(id('key-plate-30'));
+  await page.keyboard.press('ArrowRight');
+  await page.waitForSelector(id('key-plate-31'));
+  await page.focus(id('strip-plate'));
+  await page.keyboard.down('Shift');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.up('Shift');
+  await page.waitForSelector(id('key-plate-41'));
+  const before = await left('strip-name');
+  await page.focus(id('trim-from-name'));
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight');
+  await page.waitForFunction(
+    (sel, x) => (document.querySelector(sel)?.getBoundingClientRect().x ?? 0) > x,
+    {},
+    id('strip-name'),
+    before,
+  );
+  for (let i = 0; i < 5; i++) await tap(page, 'undo');
+  await page.waitForSelector(id('key-plate-30'));
+  expect(await left('strip-name')).toBe(before);
+  await tap(page, 'bay-slots');
+  await tap(page, 'open-field-guidelines');
+  await tap(page, 'add-field-guidelines');
+  await page.waitForSelector(id('makers-guides'));
+  await page.close();
+});

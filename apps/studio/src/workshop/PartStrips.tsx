@@ -11,7 +11,7 @@ import { colour } from '../ui/theme';
 import { useDrag } from '../ui/useDrag';
 import { VirtualGrid } from '../ui/VirtualGrid';
 import { arrowOf, elementOf, onKeys, webProps, webStyle } from '../ui/web';
-import { useWork } from './useWork';
+import { useWork, useWorkActions } from './useWork';
 
 /** Layers with how deep they stand, the topmost first. */
 function stacked(layers: readonly Layer[], depth = 0): { layer: Layer; depth: number }[] {
@@ -71,7 +71,7 @@ export function PartStrips() {
 
 function Strip({ layer, depth, end }: { layer: Layer; depth: number; end: number }) {
   const { makePart, chosen, touch } = useWork();
-  const { scene, settle } = useGraphicEditor();
+  const { scene } = useGraphicEditor();
   const { id } = layer;
   const { clock } = scene;
   const name = nameOfPart(layer);
@@ -86,26 +86,10 @@ function Strip({ layer, depth, end }: { layer: Layer; depth: number; end: number
     );
     return [...new Set(times.map((t) => Math.round(t * 10) / 10))];
   }, [layer, clock]);
-  const moved = useRef(0);
-  const shift = (by: number) => makePart(id, (t) => shiftPart(t, id, by), `shift-${id}`);
-  const drag = useDrag({
-    onStart: () => {
-      moved.current = 0;
-    },
-    onMove: (at, start) => {
-      const by = Math.round((at.x - start.x) * perPixel());
-      if (by === moved.current) return;
-      shift(by - moved.current);
-      moved.current = by;
-    },
-    onEnd: (did) => (did ? settle() : touch(id)),
-  });
-  const shiftKeys = onKeys((key, fast) => {
-    const way = arrowOf(key);
-    if (!way || way[0] === 0) return false;
-    shift(way[0] * (fast ? 10 : 1));
-    settle();
-    return true;
+  const handle = useTimeHandle({
+    perPixel,
+    step: (by) => makePart(id, (t) => shiftPart(t, id, by), `shift-${id}`),
+    onTap: () => touch(id),
   });
   const { holdStart, outStart } = stretches(clock);
   const part = (time: number) => `${(Math.min(end, Math.max(0, time)) / end) * 100}%` as const;
@@ -125,8 +109,7 @@ function Strip({ layer, depth, end }: { layer: Layer; depth: number; end: number
       <View ref={line} style={styles.line}>
         <View style={[styles.stretch, { left: part(holdStart), width: part(outStart - holdStart) }]} />
         <View
-          {...webProps(drag)}
-          {...webProps(shiftKeys)}
+          {...webProps(handle)}
           role="slider"
           tabIndex={0}
           aria-label={`When ${name} happens`}
@@ -146,6 +129,43 @@ function Strip({ layer, depth, end }: { layer: Layer; depth: number; end: number
   );
 }
 
+interface HandleProps {
+  /** Frames that a pixel is. */
+  readonly perPixel: () => number;
+  readonly begin?: () => void;
+  /** Moves on by so many frames. */
+  readonly step: (by: number) => void;
+  readonly onTap?: () => void;
+}
+
+/** What is moved in time: dragged, or by the arrow keys, ten frames at once with Shift. */
+function useTimeHandle({ perPixel, begin, step, onTap }: HandleProps) {
+  const { settle } = useWorkActions();
+  const moved = useRef(0);
+  const drag = useDrag({
+    onStart: () => {
+      moved.current = 0;
+      begin?.();
+    },
+    onMove: (at, from) => {
+      const by = Math.round((at.x - from.x) * perPixel()) - moved.current;
+      if (by === 0) return;
+      moved.current += by;
+      step(by);
+    },
+    onEnd: (did) => (did ? settle() : onTap?.()),
+  });
+  const keys = onKeys((key, fast) => {
+    const way = arrowOf(key);
+    if (!way || way[0] === 0) return false;
+    begin?.();
+    step(way[0] * (fast ? 10 : 1));
+    settle();
+    return true;
+  });
+  return { ...drag, ...keys };
+}
+
 interface EdgeProps {
   readonly layer: Layer;
   readonly edge: 'from' | 'to';
@@ -157,33 +177,26 @@ interface EdgeProps {
 /** An end of a strip: where the part begins to be there, or ceases. */
 function Edge({ layer, edge, at, end, perPixel }: EdgeProps) {
   const { makePart } = useWork();
-  const { scene, settle } = useGraphicEditor();
-  const start = useRef(at);
-  const put = (time: number) =>
-    makePart(
-      layer.id,
-      (t) => trimPart(t, layer.id, edge, markAt(scene.clock, Math.min(end, Math.max(0, time)))),
-      `trim-${layer.id}`,
-    );
-  const drag = useDrag({
-    onStart: () => {
-      start.current = at;
+  const { scene } = useGraphicEditor();
+  const now = useRef(at);
+  const handle = useTimeHandle({
+    perPixel,
+    begin: () => {
+      now.current = at;
     },
-    onMove: (to, from) => put(start.current + (to.x - from.x) * perPixel()),
-    onEnd: () => settle(),
-  });
-  const keys = onKeys((key, fast) => {
-    const way = arrowOf(key);
-    if (!way || way[0] === 0) return false;
-    put(at + way[0] * (fast ? 10 : 1));
-    settle();
-    return true;
+    step: (by) => {
+      now.current = Math.min(end, Math.max(0, now.current + by));
+      makePart(
+        layer.id,
+        (t) => trimPart(t, layer.id, edge, markAt(scene.clock, now.current)),
+        `trim-${layer.id}`,
+      );
+    },
   });
   const name = nameOfPart(layer);
   return (
     <View
-      {...webProps(drag)}
-      {...webProps(keys)}
+      {...webProps(handle)}
       role="slider"
       tabIndex={0}
       aria-label={edge === 'from' ? `${name} is there from` : `${name} is there until`}
@@ -209,36 +222,23 @@ interface KeyProps {
 /** All keys of a part at one moment. */
 function KeyTick({ id, name, at, end, perPixel }: KeyProps) {
   const { makePart } = useWork();
-  const { scene, settle } = useGraphicEditor();
+  const { scene } = useGraphicEditor();
   const { clock } = scene;
   const now = useRef(at);
-  const moveTo = (time: number) => {
-    const next = Math.round(time);
-    if (next === Math.round(now.current)) return;
-    makePart(id, (t) => moveMarks(t, id, clock, now.current, next), `keys-${id}`);
-    now.current = next;
-  };
-  const start = useRef(at);
-  const drag = useDrag({
-    onStart: () => {
-      start.current = at;
+  const handle = useTimeHandle({
+    perPixel,
+    begin: () => {
       now.current = at;
     },
-    onMove: (to, from) => moveTo(start.current + (to.x - from.x) * perPixel()),
-    onEnd: () => settle(),
-  });
-  const keys = onKeys((key, fast) => {
-    const way = arrowOf(key);
-    if (!way || way[0] === 0) return false;
-    now.current = at;
-    moveTo(at + way[0] * (fast ? 10 : 1));
-    settle();
-    return true;
+    step: (by) => {
+      const next = Math.round(now.current) + by;
+      makePart(id, (t) => moveMarks(t, id, clock, now.current, next), `keys-${id}`);
+      now.current = next;
+    },
   });
   return (
     <View
-      {...webProps(drag)}
-      {...webProps(keys)}
+      {...webProps(handle)}
       role="slider"
       tabIndex={0}
       aria-label={`Keys of ${name}`}
