@@ -179,8 +179,11 @@ const styles = StyleSheet.create({
   },
   placesLow: { flexDirection: 'column', borderTopWidth: 0, borderRightWidth: 1, width: 92 },
   brand: { marginRight: 24 },
+  // Each takes as much as its word needs, so that six fit on the narrowest phone.
   place: {
-    flex: 1,
+    flexGrow: 1,
+    flexBasis: 'auto',
+    paddingHorizontal: 2,
     minHeight: 58,
     alignItems: 'center',
     justifyContent: 'center',
@@ -189,8 +192,7 @@ const styles = StyleSheet.create({
     borderColor: 'transparent',
   },
   placeWide: {
-    flex: 0,
-    flexBasis: 'auto',
+    flexGrow: 0,
     flexDirection: 'row',
     gap: 8,
     paddingHorizontal: 14,

@@ -1,5 +1,12 @@
 import type { Slot } from '@fresh-reel/core';
-import { fieldsOfTemplate, partsWithSlot, removeSlot, shownBy, TRIES } from '@fresh-reel/core/make';
+import {
+  addSoundSlot,
+  fieldsOfTemplate,
+  partsWithSlot,
+  removeSlot,
+  shownBy,
+  TRIES,
+} from '@fresh-reel/core/make';
 import { StyleSheet, View } from 'react-native';
 import { useDesk } from '../editor/session/desk';
 import { useGraphicEditor } from '../editor/session/useReelEditor';
@@ -21,7 +28,16 @@ export function SlotsTab({
   shown: string | undefined;
   onShow: (id: string | undefined) => void;
 }) {
-  const { template } = useWork();
+  const { template, make } = useWork();
+  const addSound = () => {
+    let added: string | undefined;
+    const done = make((t) => {
+      const next = addSoundSlot(t, 'Sound');
+      added = next.slot;
+      return next.template;
+    });
+    if (done) onShow(added);
+  };
   return (
     <View style={styles.all} testID="slots-list">
       {template.slots.length === 0 && (
@@ -38,6 +54,9 @@ export function SlotsTab({
           onOpen={() => onShow(shown === slot.id ? undefined : slot.id)}
         />
       ))}
+      <View style={styles.row}>
+        <Button title="Add a sound" icon="music" small onPress={addSound} testID="add-sound" />
+      </View>
       <Part title="Maker’s guides">
         <Txt kind="small" tone="quiet">
           Lines and boxes that show while one fills how large and where something should sit. They are never

@@ -53,5 +53,9 @@ describe('fields of the format', () => {
     expect(namesAt('shape', ['hug', 'layers', 0])).toBe('sibling');
     expect(namesAt('particles', ['from', 'text'])).toBe('sibling-text');
     expect(namesAt('text', ['words', 'text'])).toBeUndefined();
+    expect(namesAt('template', ['slots', 0, 'cue'])).toBe('cue');
+    expect(namesAt('template', ['slots', 0, 'scenes', 0])).toBe('scene');
+    expect(namesAt('template', ['guidelines', 0, 'slots', 0])).toBe('any-slot');
+    expect(namesAt('points', ['pictures', 'slots', 0])).toBe('picture');
   });
 });

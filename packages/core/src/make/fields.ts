@@ -269,7 +269,16 @@ function looksLike(form: Field, value: unknown): boolean {
 }
 
 /** Where files, slots and other parts are named: what of the template such a word is the name of. */
-export type Names = 'words' | 'picture' | 'any-slot' | 'sibling' | 'sibling-text' | 'asset' | 'font';
+export type Names =
+  | 'words'
+  | 'picture'
+  | 'any-slot'
+  | 'sibling'
+  | 'sibling-text'
+  | 'asset'
+  | 'font'
+  | 'cue'
+  | 'scene';
 
 const NAMING: Readonly<Record<string, Names>> = {
   lines: 'words',
@@ -282,12 +291,18 @@ const NAMING: Readonly<Record<string, Names>> = {
   standIn: 'asset',
   family: 'font',
   beside: 'sibling-text',
+  cue: 'cue',
+  scenes: 'scene',
 };
 
-/** What a word at a place of a layer is the name of, where it names something. */
+/**
+ * What a word at a place is the name of, where it names something.
+ * @param layerKind of the layer it is in; `template`, where it is in none
+ */
 export function namesAt(layerKind: string, path: readonly (string | number)[]): Names | undefined {
   const key = path.findLast((part) => typeof part === 'string') as string | undefined;
   if (key === undefined) return undefined;
+  if (key === 'slots' && layerKind === 'template') return 'any-slot';
   if (key === 'slot') return layerKind === 'text' ? 'words' : 'picture';
   if (key === 'text') return path[0] === 'from' ? 'sibling-text' : undefined;
   return Object.hasOwn(NAMING, key) ? NAMING[key] : undefined;

@@ -53,7 +53,16 @@ export {
   ungroup,
 } from './parts';
 export { changePart, nameOfPart, type Place, partOf, putValue, valueIn } from './places';
-export { addPictureSlot, partsWithSlot, removeSlot, shownBy, TRIES, type TryId, wordsToSlot } from './slots';
+export {
+  addPictureSlot,
+  addSoundSlot,
+  partsWithSlot,
+  removeSlot,
+  shownBy,
+  TRIES,
+  type TryId,
+  wordsToSlot,
+} from './slots';
 export { textKept } from './text';
 export {
   keyOf,

@@ -14,7 +14,7 @@ import { fieldAt } from './fieldAt';
 import { keepLook } from './looks';
 import { copyPart, duplicatePart, groupParts, movePart, removeParts, stepPart, ungroup } from './parts';
 import { partOf, putValue, valueIn } from './places';
-import { removeSlot, TRIES, wordsToSlot } from './slots';
+import { addSoundSlot, removeSlot, TRIES, wordsToSlot } from './slots';
 import { removeControl, tieSentence, tiesOf, untie } from './ties';
 import { marksOf, moveMarks, shiftPart, trimPart } from './times';
 import { writtenTrips } from './trips';
@@ -227,6 +227,14 @@ describe('slots and looks', () => {
     expect(() => wordsToSlot(made.template, id, 'Other')).toThrow('a slot already');
     expect(() => wordsToSlot(template, id, 'Role')).toThrow('already');
     expect(removeSlot(made.template, made.slot)).toEqual(template);
+  });
+
+  it('adds sounds, on a cue', () => {
+    const { template, slot } = addSoundSlot(addSoundSlot(strap(), 'Sound').template, 'Sound');
+    expect(whole(template)).toEqual(template);
+    expect(template.cues).toHaveLength(1);
+    expect(template.slots.at(-1)).toMatchObject({ id: slot, name: 'Sound 2', cue: 'start' });
+    expect(removeSlot(template, slot).slots).toHaveLength(3);
   });
 
   it('tries slots with sixty letters', () => {

@@ -66,6 +66,20 @@ export function addPictureSlot(
   return { template: { ...template, slots: [...template.slots, slot] }, slot: slot.id };
 }
 
+/** A new slot for a sound, on the first cue; where there is none yet, on one at the beginning. */
+export function addSoundSlot(template: Template, name: string): { template: Template; slot: string } {
+  const cues = template.cues.length > 0 ? template.cues : [FIRST_CUE];
+  const wanted = freeName(name, (n) => nameFault(template, n) !== undefined, ' ');
+  const slot: Slot = {
+    ...slotBase(template, wanted),
+    ...{ kind: 'sound', sample: null, cue: cues[0]!.id, optional: true },
+    ...{ offset: 0, level: 0, fadeIn: 0, fadeOut: 0, loops: false },
+  };
+  return { template: { ...template, cues: [...cues], slots: [...template.slots, slot] }, slot: slot.id };
+}
+
+const FIRST_CUE: Template['cues'][number] = { id: 'start', name: 'It begins', at: { at: 0, of: 'in' } };
+
 /** Names of the layers that show a slot. */
 export function shownBy(template: Template, slot: string): string[] {
   return partsWithSlot(template, slot).map((id) => nameOfPart(partOf(template, id)));

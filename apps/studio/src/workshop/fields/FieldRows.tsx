@@ -22,9 +22,10 @@ import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { useWork } from '../useWork';
+import { idOfPlace } from './idOfPlace';
 import { MarkRow } from './MarkRow';
-import { kindAt, optionsFor } from './useNames';
-import { idOfPlace, ValueRow } from './ValueRow';
+import { kindAt, optionsFor } from './namesOf';
+import { ValueRow } from './ValueRow';
 
 interface Props<F extends Field> {
   readonly place: Place;

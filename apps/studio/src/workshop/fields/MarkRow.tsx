@@ -10,7 +10,7 @@ import { Txt } from '../../ui/Txt';
 import { secondsText } from '../../ui/units';
 import { useMarkNow } from '../useMarkNow';
 import { useWork } from '../useWork';
-import { idOfPlace } from './ValueRow';
+import { idOfPlace } from './idOfPlace';
 
 const STRETCHES = [
   { id: 'in', name: 'In' },

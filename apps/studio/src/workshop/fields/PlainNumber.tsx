@@ -5,7 +5,7 @@ import { NumberBox } from '../../ui/NumberBox';
 import { digitsOf } from '../../ui/NumberRow';
 import { Txt } from '../../ui/Txt';
 import { useWork } from '../useWork';
-import { idOfPlace } from './ValueRow';
+import { idOfPlace } from './idOfPlace';
 
 interface Props {
   readonly place: Place;

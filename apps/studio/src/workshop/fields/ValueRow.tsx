@@ -18,17 +18,15 @@ import { CORNER, colour } from '../../ui/theme';
 import { useWork, useWorkActions } from '../useWork';
 import { AdjustableSheet } from './AdjustableSheet';
 import { ConstantField } from './ConstantField';
+import { idOfPlace } from './idOfPlace';
+import { kindAt, optionsFor } from './namesOf';
 import { SourceSheet } from './SourceSheet';
-import { kindAt, optionsFor } from './useNames';
 
 interface Props {
   readonly place: Place;
   readonly field: ValueField;
   readonly name?: string;
 }
-
-/** A test ID for a place: `part-name-offset`. */
-export const idOfPlace = ({ path }: Place) => `field-${path.join('-')}`;
 
 /**
  * One value: its input while it is plain, else what it comes from in words. Any property has the way to a control, and to

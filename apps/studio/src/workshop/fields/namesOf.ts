@@ -27,6 +27,10 @@ export function optionsFor(template: Template, place: Place, names: Names | unde
           : [],
       );
     }
+    case 'cue':
+      return template.cues;
+    case 'scene':
+      return template.scenes;
     case 'asset':
       return Object.keys(template.assets).map((name) => ({ id: name, name }));
     default:
