@@ -252,6 +252,19 @@ it('a strip is moved and trimmed in time, a key goes to another moment, and a ma
   );
   for (let i = 0; i < 5; i++) await tap(page, 'undo');
   await page.waitForSelector(id('key-plate-30'));
+  // Dragged quickly, it goes as far as the pointer: no move between two pictures is lost.
+  const strip = await page.$eval(id('strip-plate'), (e) => {
+    const { x, y, width, height } = e.getBoundingClientRect();
+    return { x: x + width / 2, y: y + height / 2, width };
+  });
+  await page.mouse.move(strip.x, strip.y);
+  await page.mouse.down();
+  await Promise.all(Array.from({ length: 40 }, (_, i) => page.mouse.move(strip.x + i + 1, strip.y)));
+  await page.mouse.up();
+  // 48 + 180 + 30 frames are as wide as the strip.
+  await page.waitForSelector(id(`key-plate-${30 + Math.round((40 * 258) / strip.width)}`));
+  await tap(page, 'undo');
+  await page.waitForSelector(id('key-plate-30'));
   expect(await left('strip-name')).toBe(before);
   await tap(page, 'bay-slots');
   await tap(page, 'open-field-guidelines');

@@ -1,4 +1,4 @@
-import type { Reel, Template } from '@fresh-reel/core';
+import { EditError, type Reel, type Template } from '@fresh-reel/core';
 import {
   asSeen,
   type Bench,
@@ -13,7 +13,6 @@ import {
   type TryId,
 } from '@fresh-reel/core/make';
 import { createContext, useContext, useMemo, useRef, useState } from 'react';
-import { useAttempt } from '../editor/session/useAttempt';
 import { useReelEditor } from '../editor/session/useReelEditor';
 import { useToast } from '../ui/Toast';
 
@@ -67,9 +66,8 @@ export function useWork(): Work {
 
 /** The work on the bench that is open, and the ways to change it. */
 export function useWorkState(): { readonly work: Work; readonly actions: WorkActions } {
-  const { reel, settle } = useReelEditor();
+  const { reel, edit, settle } = useReelEditor();
   if (!isBench(reel)) throw new Error('This reel is no bench.');
-  const attempt = useAttempt();
   const toast = useToast();
   const [all, choose] = useState<readonly string[]>([]);
   const [several, setSeveral] = useState(false);
@@ -78,11 +76,24 @@ export function useWorkState(): { readonly work: Work; readonly actions: WorkAct
   // What is not there any more is not chosen; after an undo it is again.
   const there = all.filter((id) => has(template, id)).join('\n');
   const chosen = useMemo(() => (there === '' ? [] : there.split('\n')), [there]);
-  const now = useRef({ reel, attempt, several });
-  now.current = { reel, attempt, several };
+  // Of several changes before it is drawn anew, each goes on from the one before.
+  const now = useRef<{ reel: Reel; edit: typeof edit; several: boolean }>({ reel, edit, several });
+  now.current = { reel, edit, several };
   const [actions] = useState((): WorkActions => {
-    const make: WorkActions['make'] = (by, gesture) =>
-      now.current.attempt((r: Reel) => changeMade(r, by), gesture);
+    const attempt = (change: (held: Reel) => Reel, gesture?: string): boolean => {
+      try {
+        const next = change(now.current.reel);
+        now.current.reel = next;
+        now.current.edit(() => next, gesture);
+      } catch (error) {
+        if (!(error instanceof EditError)) throw error;
+        toast({ text: error.message });
+        return false;
+      }
+      if (gesture === undefined) settle();
+      return true;
+    };
+    const make: WorkActions['make'] = (by, gesture) => attempt((r) => changeMade(r, by), gesture);
     return {
       choose,
       touch: (id) =>
@@ -101,7 +112,7 @@ export function useWorkState(): { readonly work: Work; readonly actions: WorkAct
         toast({ text: `“${name}” is locked. Unlock it in the list of parts.` });
         return false;
       },
-      aside: (ids, what, on) => void now.current.attempt((r) => setAside(r, ids, what, on)),
+      aside: (ids, what, on) => void attempt((r) => setAside(r, ids, what, on)),
       tryWith: (slot, words) => setTrying(words === 'as-is' ? undefined : { slot, with: words }),
       settle,
     };
