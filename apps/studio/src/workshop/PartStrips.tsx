@@ -43,17 +43,26 @@ export function PartStrips() {
       <View style={styles.row}>
         <View style={styles.name} />
         <View ref={line} style={styles.cues} {...webProps(scrub)} testID="strips-scrub">
-          {template.cues.map((cue) => (
-            <View
-              key={cue.id}
-              style={[styles.cue, { left: `${(scene.timeOf(cue.at) / end) * 100}%` }]}
-              pointerEvents="none"
-            >
-              <Txt kind="small" tone="blue" numberOfLines={1}>
-                {cue.name}
-              </Txt>
-            </View>
-          ))}
+          {template.cues.map((cue) => {
+            const part = scene.timeOf(cue.at) / end;
+            // Near the end its name stands before it.
+            const late = part > 0.65;
+            return (
+              <View
+                key={cue.id}
+                style={[
+                  styles.cue,
+                  late ? styles.cueLate : styles.cueEarly,
+                  late ? { right: `${(1 - part) * 100}%` } : { left: `${part * 100}%` },
+                ]}
+                pointerEvents="none"
+              >
+                <Txt kind="small" tone="blue" numberOfLines={1}>
+                  {cue.name}
+                </Txt>
+              </View>
+            );
+          })}
           <MovingMark surface={surface} partOf={partOf} style={styles.playhead} />
         </View>
       </View>
@@ -258,14 +267,9 @@ const styles = StyleSheet.create({
   row: { flexDirection: 'row', alignItems: 'center', gap: 8 },
   name: { width: 96, minHeight: 32, justifyContent: 'center', borderRadius: 6 },
   cues: webStyle({ flex: 1, height: 26, cursor: 'pointer', touchAction: 'none' }),
-  cue: {
-    position: 'absolute',
-    top: 2,
-    borderLeftWidth: 2,
-    borderColor: colour.blue,
-    paddingLeft: 3,
-    maxWidth: 90,
-  },
+  cue: { position: 'absolute', top: 2, borderColor: colour.blue, maxWidth: 90 },
+  cueEarly: { borderLeftWidth: 2, paddingLeft: 3 },
+  cueLate: { borderRightWidth: 2, paddingRight: 3 },
   playhead: {
     position: 'absolute',
     top: 0,
