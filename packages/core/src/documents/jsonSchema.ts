@@ -1,37 +1,9 @@
 import type { z } from 'zod';
 import { constantsOf } from './property';
+import { checksOf, defOf, type SchemaDef } from './schemaDef';
 
 /** A JSON Schema (draft 2020-12), as plain data. */
 export type JsonSchema = { readonly [key: string]: unknown } | boolean;
-
-/** What of a schema of zod 4 is looked at. */
-interface Def {
-  readonly type: string;
-  readonly innerType?: z.ZodType;
-  readonly in?: z.ZodType;
-  readonly out?: z.ZodType;
-  readonly getter?: () => z.ZodType;
-  readonly shape?: Readonly<Record<string, z.ZodType>>;
-  readonly catchall?: z.ZodType;
-  readonly options?: readonly z.ZodType[];
-  readonly element?: z.ZodType;
-  readonly items?: readonly z.ZodType[];
-  readonly valueType?: z.ZodType;
-  readonly entries?: Readonly<Record<string, string>>;
-  readonly values?: readonly unknown[];
-  readonly defaultValue?: unknown;
-  readonly checks?: readonly { readonly _zod: { readonly def: Check } }[];
-}
-
-interface Check {
-  readonly check: string;
-  readonly minimum?: number;
-  readonly maximum?: number;
-  readonly value?: number;
-  readonly inclusive?: boolean;
-  readonly format?: string;
-  readonly pattern?: RegExp;
-}
 
 /**
  * Writes a schema of the format as JSON Schema, for tools outside. What schemas of zod check in code (links, rings,
@@ -63,7 +35,7 @@ class Writer {
   write(schema: z.ZodType): JsonSchema {
     const constant = constantsOf(schema);
     if (constant) return this.property(constant);
-    const def = schema.def as unknown as Def;
+    const def = defOf(schema);
     switch (def.type) {
       case 'optional':
       case 'nonoptional':
@@ -110,10 +82,10 @@ class Writer {
     }
   }
 
-  private object(def: Def): JsonSchema {
+  private object(def: SchemaDef): JsonSchema {
     const entries = Object.entries(def.shape!);
     const required = entries.filter(([, s]) => !mayBeAbsent(s)).map(([key]) => key);
-    const strict = def.catchall && (def.catchall.def as unknown as Def).type === 'never';
+    const strict = def.catchall && defOf(def.catchall).type === 'never';
     return {
       type: 'object',
       properties: Object.fromEntries(entries.map(([key, s]) => [key, this.write(s)])),
@@ -157,19 +129,17 @@ class Writer {
 
 /** What takes anything and makes something of it. */
 const isThrough = (schema: z.ZodType): boolean => {
-  const { type } = schema.def as unknown as Def;
+  const { type } = defOf(schema);
   return type === 'transform' || type === 'unknown' || type === 'any' || type === 'pipe';
 };
 
 function mayBeAbsent(schema: z.ZodType): boolean {
-  const def = schema.def as unknown as Def;
+  const def = defOf(schema);
   if (['optional', 'default', 'prefault'].includes(def.type)) return true;
   return def.type === 'nullable' || def.type === 'readonly' ? mayBeAbsent(def.innerType!) : false;
 }
 
-const checksOf = (def: Def) => (def.checks ?? []).map((c) => c._zod.def);
-
-function lengths(def: Def, of: 'Items' | 'Length'): Record<string, number> {
+function lengths(def: SchemaDef, of: 'Items' | 'Length'): Record<string, number> {
   return Object.fromEntries(
     checksOf(def).flatMap(({ check, minimum, maximum }) => [
       ...(check === 'min_length' ? [[`min${of}`, minimum!] as const] : []),
@@ -178,12 +148,12 @@ function lengths(def: Def, of: 'Items' | 'Length'): Record<string, number> {
   );
 }
 
-function patterns(def: Def): { readonly pattern?: string } {
+function patterns(def: SchemaDef): { readonly pattern?: string } {
   const found = checksOf(def).find((c) => c.pattern)?.pattern;
   return found && found.flags === '' ? { pattern: found.source } : {};
 }
 
-function numbers(def: Def): JsonSchema {
+function numbers(def: SchemaDef): JsonSchema {
   const checks = checksOf(def);
   const whole = checks.some((c) => c.check === 'number_format' && c.format?.includes('int'));
   const limits = checks.flatMap(({ check, value, inclusive }): (readonly [string, number])[] => {

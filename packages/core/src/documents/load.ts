@@ -25,11 +25,7 @@ export function openDocument<T>(kind: DocumentKind<T>, data: unknown): T {
   if (typeof data !== 'object' || data === null || Array.isArray(data)) {
     throw new DocumentError(`This is not a ${kind.title}: it holds no document.`);
   }
-  if (isDeeperThan(data, DEEPEST)) {
-    throw new DocumentError(
-      `This ${kind.title} is nested more than ${DEEPEST} levels deep, which no document needs.`,
-    );
-  }
+  mayBeGoneInto(data, kind.title);
   const document = newest(kind, data as Record<string, unknown>);
   const result = kind.schema.safeParse(document);
   if (!result.success) throw new DocumentError(`This ${kind.title} is damaged: ${faultText(result.error)}`);
@@ -85,25 +81,49 @@ export function nested<T>(kind: DocumentKind<T>): z.ZodType<T> {
 /** Levels of lists and parts within each other that a document may have; the built-in templates have 20 at most. */
 const DEEPEST = 120;
 
+/** @throws {DocumentError} when data is nested so deep that nothing of ours is */
+export function mayBeGoneInto(data: unknown, title: string): void {
+  if (isDeeperThan(data, DEEPEST))
+    throw new DocumentError(
+      `This ${title} is nested more than ${DEEPEST} levels deep, which no document needs.`,
+    );
+}
+
 /** Whether data is nested deeper than so many levels; told without going down all of them. */
 function isDeeperThan(data: unknown, levels: number): boolean {
   if (typeof data !== 'object' || data === null) return false;
   return levels === 0 || Object.values(data).some((part) => isDeeperThan(part, levels - 1));
 }
 
-/** The first fault of a schema check, in words: where, and what. */
-export function faultText(error: z.ZodError): string {
+/** A fault of a schema check, with the way to it from the document on. */
+export interface Fault {
+  readonly issue: z.core.$ZodIssue | undefined;
+  readonly path: readonly PropertyKey[];
+}
+
+type Branch = readonly z.core.$ZodIssue[];
+
+/**
+ * The first fault of a schema check: inside a union, that of the branch that got farthest, which tells most.
+ * @param preferred a branch that comes before it, where there is one
+ */
+export function firstFault(error: z.ZodError, preferred: (branch: Branch) => boolean = () => false): Fault {
   let issue = error.issues[0] as z.core.$ZodIssue | undefined;
   const path: PropertyKey[] = [];
-  // Inside a union the branch that got farthest tells most.
   while (issue) {
     path.push(...issue.path);
     if (issue.code !== 'invalid_union') break;
     const branches = issue.errors.filter((b) => b.length > 0);
-    const deepest = branches.sort((a, b) => depth(b) - depth(a))[0]?.[0];
-    if (!deepest) break;
-    issue = deepest;
+    const next = branches.find(preferred) ?? branches.sort((a, b) => depth(b) - depth(a))[0];
+    if (!next) break;
+    issue = next[0];
   }
+  return { issue, path };
+}
+
+/** The first fault of a schema check, in words: where, and what. */
+export function faultText(error: z.ZodError): string {
+  const { issue, path } = firstFault(error);
   const where = path.length > 0 ? `at ${path.map(String).join(' › ')}: ` : '';
   return `${where}${issue?.message ?? 'unknown fault'}.`;
 }

@@ -45,5 +45,8 @@ describe('documents of a newer version', () => {
     );
     expect(() => openAsFarAsKnown(templateKind, { ...strap(), weather: 1 })).toThrow(/weather/);
     expect(openAsFarAsKnown(templateKind, strap()).left).toEqual([]);
+    let deep: unknown = {};
+    for (let i = 0; i < 5000; i++) deep = { deep };
+    expect(() => openAsFarAsKnown(templateKind, { ...strap(), version: 9, deep })).toThrow('levels deep');
   });
 });

@@ -1,5 +1,13 @@
 import type { z } from 'zod';
-import { DocumentError, type DocumentKind, openDocument } from './load';
+import {
+  DocumentError,
+  type DocumentKind,
+  type Fault,
+  firstFault,
+  mayBeGoneInto,
+  openDocument,
+} from './load';
+import { templateKind } from './template';
 
 /** A document as far as this version knows it, and what of it is newer. */
 export interface AsFarAsKnown<T> {
@@ -20,14 +28,15 @@ export function openAsFarAsKnown<T>(kind: DocumentKind<T>, data: unknown): AsFar
   const { version } = (data ?? {}) as { version?: unknown };
   if (typeof version !== 'number' || version <= kind.version)
     return { document: openDocument(kind, data), left: [] };
+  mayBeGoneInto(data, kind.title);
   const known = structuredClone(data) as Record<string, unknown>;
   known.version = kind.version;
   lowered(known);
   const left: string[] = [];
   for (let i = 0; i < MOST; i++) {
     const result = kind.schema.safeParse(known);
-    if (result.success) return { document: openDocument(kind, known), left };
-    const told = withoutUnknown(known, deepest(result.error));
+    if (result.success) return { document: result.data, left };
+    const told = withoutUnknown(known, firstFault(result.error, isUnknownAlone));
     if (told === undefined) break;
     if (!left.includes(told)) left.push(told);
   }
@@ -41,48 +50,26 @@ function lowered(document: Record<string, unknown>): void {
   const { templates } = document;
   if (typeof templates !== 'object' || templates === null || Array.isArray(templates)) return;
   for (const template of Object.values(templates as Record<string, Record<string, unknown>>))
-    if (typeof template?.version === 'number') template.version = Math.min(template.version, NEWEST_TEMPLATE);
+    if (typeof template?.version === 'number')
+      template.version = Math.min(template.version, templateKind.version);
 }
 
-/** The version of templates that this one reads up to. */
-const NEWEST_TEMPLATE = 5;
-
-interface Issue {
-  readonly code: string;
-  readonly path: readonly PropertyKey[];
-  readonly keys?: readonly string[];
-  readonly note?: string;
-}
-
-/** The issue that lies deepest: within a union, of the branch that got farthest. */
-function deepest(error: z.ZodError): Issue | undefined {
-  let issue = error.issues[0] as z.core.$ZodIssue | undefined;
-  const path: PropertyKey[] = [];
-  while (issue) {
-    path.push(...issue.path);
-    if (issue.code !== 'invalid_union' || issue.errors.length === 0) break;
-    const branches = issue.errors.filter((b) => b.length > 0);
-    const depth = (b: readonly z.core.$ZodIssue[]) => Math.max(...b.map((i) => i.path.length));
-    const unknown = branches.find((b) => b.every((i) => i.code === 'unrecognized_keys'));
-    const next = (unknown ?? [...branches].sort((a, b) => depth(b) - depth(a))[0])?.[0];
-    if (!next) break;
-    issue = next;
-  }
-  return issue && ({ ...issue, path } as unknown as Issue);
-}
+/** Of a union, the branch that takes all but what it does not know. */
+const isUnknownAlone = (branch: readonly z.core.$ZodIssue[]) =>
+  branch.every((i) => i.code === 'unrecognized_keys');
 
 /** Takes what is not known out of a document. @returns what it was, in words; nothing where it is another fault */
-function withoutUnknown(document: Record<string, unknown>, issue: Issue | undefined): string | undefined {
+function withoutUnknown(document: Record<string, unknown>, { issue, path }: Fault): string | undefined {
   if (!issue) return undefined;
-  const at = (path: readonly PropertyKey[]) =>
-    path.reduce<unknown>((held, key) => (held as Record<PropertyKey, unknown> | undefined)?.[key], document);
+  const at = (way: readonly PropertyKey[]) =>
+    way.reduce<unknown>((held, key) => (held as Record<PropertyKey, unknown> | undefined)?.[key], document);
   if (issue.code === 'unrecognized_keys') {
-    const held = at(issue.path) as Record<string, unknown> | undefined;
-    if (!held || !issue.keys?.length) return undefined;
+    const held = at(path) as Record<string, unknown> | undefined;
+    if (!held || issue.keys.length === 0) return undefined;
     for (const key of issue.keys) delete held[key];
-    return `${nameAt(document, issue.path)}: “${issue.keys.join('”, “')}” is newer than this version, and is left out.`;
+    return `${nameAt(document, path)}: “${issue.keys.join('”, “')}” is newer than this version, and is left out.`;
   }
-  const kindAt = issue.path.at(-1) === 'kind' ? issue.path.slice(0, -1) : issue.path;
+  const kindAt = path.at(-1) === 'kind' ? path.slice(0, -1) : path;
   const layer = at(kindAt) as Record<string, unknown> | undefined;
   if (!kindAt.includes('layers') || typeof layer?.kind !== 'string' || layer.kind === 'newer')
     return undefined;

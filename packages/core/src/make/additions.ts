@@ -1,13 +1,10 @@
-import { EMPTY_FILL } from '../documents/fill';
-import { FRAMES, layoutFrame } from '../documents/reel';
 import type { Template } from '../documents/template';
 import { EditError } from '../edit/place';
-import { documentOnly } from '../evaluate/documentOnly';
-import { GraphicScene } from '../evaluate/graphicScene';
 import { everyLayer, LAYER_SCHEMAS, type Layer } from '../layers/registry';
 import { freePartId, putPart } from './parts';
-import { nameOfPart, partOf } from './places';
+import { changePart, nameOfPart, partOf } from './places';
 import { addPictureSlot } from './slots';
+import { restingScene } from './ties';
 
 /** What can be added to a template, each as it begins. */
 export const ADDITIONS = [
@@ -267,23 +264,15 @@ export function setMove(template: Template, id: string, move: MoveId): Template 
         `“${nameOfPart(layer)}” has a ${key} that is set by something else. Untie it first, or put it in a group and let that move.`,
       );
   }
-  return {
-    ...template,
-    layers: replaced(template.layers, id, LAYER_SCHEMAS[layer.kind].parse({ ...layer, ...held }) as Layer),
-  };
+  const moved = LAYER_SCHEMAS[layer.kind].parse({ ...layer, ...held }) as Layer;
+  return changePart(template, id, () => moved);
 }
 
 const sum = (a: Space, b: Space): Space => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
 
-function replaced(layers: readonly Layer[], id: string, by: Layer): Layer[] {
-  return layers.map((l) =>
-    l.id === id ? by : l.kind === 'group' ? { ...l, layers: replaced(l.layers, id, by) } : l,
-  );
-}
-
 /** How a part stands when it is best seen. */
 function restOf(template: Template, layer: Layer) {
-  const scene = new GraphicScene(template, EMPTY_FILL, layoutFrame(FRAMES[template.shape]), documentOnly());
+  const scene = restingScene(template);
   const time = scene.timeOf(template.still);
   return {
     opacity: scene.valueAt(layer.opacity, time) || 1,

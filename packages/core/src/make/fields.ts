@@ -1,6 +1,6 @@
 import type { z } from 'zod';
-import type { Value } from '../documents/property';
 import { constantsOf } from '../documents/property';
+import { checksOf, defOf } from '../documents/schemaDef';
 import { type Easing, easingSchema } from '../motion/easing';
 
 /** What one value of the format is. */
@@ -98,23 +98,6 @@ export function nameOfKey(key: string | number): string {
   return words.charAt(0).toUpperCase() + words.slice(1);
 }
 
-/** The parts of schemas that are looked at, as zod 4 keeps them. */
-interface Def {
-  readonly type: string;
-  readonly innerType?: z.ZodType;
-  readonly defaultValue?: unknown;
-  readonly getter?: () => z.ZodType;
-  readonly shape?: Readonly<Record<string, z.ZodType>>;
-  readonly options?: readonly z.ZodType[];
-  readonly element?: z.ZodType;
-  readonly items?: readonly z.ZodType[];
-  readonly valueType?: z.ZodType;
-  readonly entries?: Readonly<Record<string, string>>;
-  readonly values?: readonly unknown[];
-  readonly checks?: readonly { readonly _zod: { readonly def: { minimum?: number; maximum?: number } } }[];
-}
-export const defOf = (schema: z.ZodType): Def => schema.def as unknown as Def;
-
 interface Open {
   readonly schema: z.ZodType;
   readonly optional: boolean;
@@ -188,8 +171,7 @@ export function fieldOf(key: string | number, held: z.ZodType, depth = 0): Field
 const isWord = (schema: z.ZodType) => ['literal', 'enum'].includes(defOf(schema).type);
 
 function lengthOf(schema: z.ZodType, which: 'minimum' | 'maximum'): number | undefined {
-  const limits = (defOf(schema).checks ?? []).map((c) => c._zod.def);
-  return limits.find((limit) => limit[which] !== undefined)?.[which];
+  return checksOf(defOf(schema)).find((limit) => limit[which] !== undefined)?.[which];
 }
 
 function valueField(base: FieldBase, constant: z.ZodType, isProperty: boolean): ValueField {
@@ -364,7 +346,3 @@ function firstWords(schema: z.ZodType, name: string | undefined, key: string): s
   const tries = [name, ...(key === 'data' ? [FIRST_PATH] : []), '#FFFFFF', 'Words', ''];
   return tries.find((v): v is string => v !== undefined && schema.safeParse(v).success) ?? '';
 }
-
-/** Whether a value is what counts where it is left out. */
-export const isRest = (field: Field, value: Value | undefined): boolean =>
-  value === undefined || JSON.stringify(value) === JSON.stringify(field.rest);

@@ -3,7 +3,7 @@ import { linkedControls } from '../documents/linking';
 import type { Control, Slot, Template } from '../documents/template';
 import { EditError } from '../edit/place';
 import type { GroupLayer } from '../layers/group';
-import { everyLayer, type Layer, slotsOf } from '../layers/registry';
+import { everyLayer, LAYER_SCHEMAS, type Layer, slotsOf } from '../layers/registry';
 import { sameData } from '../paint/ops';
 import { changePart, nameOfPart, partOf } from './places';
 
@@ -180,25 +180,10 @@ export function movePart(template: Template, id: string, group: string | undefin
 }
 
 /** A group that changes nothing of what is in it. */
-export function plainGroup(id: string, name: string, layers: Layer[]): GroupLayer {
-  return { ...REST, id, name, kind: 'group', order: 'listed', layers };
-}
-
-/** Fields that every layer has, at rest. */
-export const REST = {
-  visible: true,
-  opacity: 1,
-  blend: 'normal',
-  at: [0, 0],
-  offset: [0, 0],
-  origin: [0, 0],
-  move: [0, 0, 0],
-  turn: [0, 0, 0],
-  scale: [1, 1],
-  skew: 0,
-  pivot: [0.5, 0.5, 0],
-  effects: [],
-} satisfies Partial<Layer>;
+const plainGroup = (id: string, name: string, layers: Layer[]): GroupLayer => ({
+  ...LAYER_SCHEMAS.group.parse({ id, name, kind: 'group', layers: [] }),
+  layers,
+});
 
 /**
  * Puts layers that stand beside each other in a group of their own, where the topmost of them was.

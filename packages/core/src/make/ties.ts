@@ -150,13 +150,17 @@ export function valueWords(value: unknown): string {
   return 'made of others';
 }
 
+/** A template with nothing filled or changed: for values and times alone. */
+export const restingScene = (template: Template, shape: FrameShape = template.shape): GraphicScene =>
+  new GraphicScene(template, EMPTY_FILL, layoutFrame(FRAMES[shape]), documentOnly());
+
 /** What a property comes to before anything is changed, in a shape of frame, when the template is best seen. */
 export function restingAt(
   template: Template,
   property: Property<Value>,
   shape: FrameShape = template.shape,
 ): Value {
-  const scene = new GraphicScene(template, EMPTY_FILL, layoutFrame(FRAMES[shape]), documentOnly());
+  const scene = restingScene(template, shape);
   return scene.valueAt(property, scene.timeOf(template.still));
 }
 
@@ -192,7 +196,7 @@ export function removeControl(template: Template, id: string): Template {
   const isOpen = typeof transparent === 'object' && transparent.control === id;
   return {
     ...free,
-    ...(isOpen ? { transparent: opennessOf(template) } : {}),
+    ...(isOpen ? { transparent: restingScene(template).transparent } : {}),
     controls: free.controls
       .filter((c) => c.id !== id)
       .map((c) => {
@@ -206,9 +210,6 @@ export function removeControl(template: Template, id: string): Template {
     })),
   };
 }
-
-const opennessOf = (template: Template): boolean =>
-  new GraphicScene(template, EMPTY_FILL, layoutFrame(FRAMES[template.shape]), documentOnly()).transparent;
 
 /** Whether a property is a plain value at a place, so that a control can take its part. */
 export const isFree = (value: unknown): boolean =>
