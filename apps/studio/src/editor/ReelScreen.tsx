@@ -1,10 +1,10 @@
-import { adjustPicture, graphicsOf, type History, type Reel, ReelScene, type Region } from '@fresh-reel/core';
+import { graphicsOf, type History, type Reel, ReelScene } from '@fresh-reel/core';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { useProxies } from '../media/proxies/useProxies';
 import { GroundSheet } from '../preview/GroundSheet';
-import { sameContent, usePreviewState, usePreviewSurface } from '../preview/usePreview';
+import { usePreviewState, usePreviewSurface } from '../preview/usePreview';
 import { useIsRendering } from '../render/jobs';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
@@ -27,11 +27,13 @@ import { ReelHeader } from './ReelHeader';
 import { type Step, Steps } from './Steps';
 import { isOfItem } from './session/keyTargets';
 import { useDeskState } from './session/useDeskState';
+import { useDragPicture } from './session/useDragPicture';
+import { useNotices } from './session/useNotices';
 import { usePlaying } from './session/usePlaying';
 import { useReelEditing } from './session/useReelEditing';
 import { useReelEditor } from './session/useReelEditor';
-import { draggedFocus } from './stage/placing';
 import { Stage } from './stage/Stage';
+import { stageHeight } from './stage/stageHeight';
 import { Transport } from './stage/Transport';
 import { KeyStrip } from './timeline/KeyStrip';
 import { Ribbon } from './timeline/Ribbon';
@@ -55,7 +57,7 @@ export function ReelScreen({ history, begin }: Props) {
 }
 
 function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
-  const { reel, work, chooseGraphic, edit, settle } = useReelEditor();
+  const { reel, work, chooseGraphic, settle } = useReelEditor();
   useTitle(reel.name);
   const wide = useIsWide();
   const { height } = useWindowDimensions();
@@ -74,9 +76,7 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
   const { seek, play, nudge } = usePlaying(surface, reel.rate, loop);
   const desk = useDeskState(surface, seek);
   const { keyed, chooseItem, choosePath, chooseText } = desk;
-  const shown = usePreviewState(surface, (s) => s.frame?.notices, sameContent);
-  const worked = work?.graphic.id;
-  const notices = useMemo(() => (shown ?? []).filter((n) => n.item === worked), [shown, worked]);
+  const notices = useNotices(surface, work?.graphic.id);
   const scene = useMemo(() => new ReelScene(reel, DOCUMENT_ONLY), [reel]);
   const { transparent } = scene;
   const playing = usePreviewState(surface, (s) => s.playing);
@@ -126,20 +126,13 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
     if (slot) toSlot(slot);
     else select(undefined);
   };
-  const dragPicture = ({ slot, box, picture }: Region, dx: number, dy: number) => {
-    const held = work?.scene.slots.pictureFill(slot);
-    if (!work || !held || !picture) return;
-    const focus = draggedFocus(picture, box, held.scale, held.focus, held.flip ? -dx : dx, dy);
-    edit((r) => adjustPicture(r, work.graphic.id, slot, held, { focus }), `drag-${slot}`);
-  };
+  const dragPicture = useDragPicture();
   // Each step opens at its top, and where it was left when one comes back to it.
   const sheet = useRef<ScrollView>(null);
   const [places] = useState<ScrollPlaces>(() => new Map<string, number>());
   useScrollPlace(sheet, step, places);
   const strip = useKeptPlace(sheet, !beside);
 
-  const ratio = reel.frame.width / reel.frame.height;
-  const stageHeight = ratio > 1.1 ? Math.min(240, height * 0.32) : height * 0.36;
   // One tree for all shapes of screen: what is open stays open when a phone is turned or a window resized.
   return (
     <DeskProviders desk={desk}>
@@ -148,7 +141,7 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
         <ReelHeader />
         <View style={[styles.grow, beside && styles.columns]}>
           <View style={beside && styles.left}>
-            <View style={beside ? styles.grow : { height: stageHeight }}>
+            <View style={beside ? styles.grow : { height: stageHeight(reel.frame, height) }}>
               <Stage
                 surface={surface}
                 selected={selected}

@@ -107,7 +107,7 @@ async function intoZip(file: File): Promise<LookedInto> {
       files: missing.flatMap((m) => m.files).filter(({ media: id }) => !held.has(id)),
       families: [...new Set(missing.flatMap((m) => m.families))].filter((family) => !families.has(family)),
     },
-    take: () => takeIn({ file, files, contents, texts, lacking }),
+    take: () => takeIn({ file, files, contents, texts, opened, lacking }),
   };
 }
 
@@ -193,11 +193,12 @@ interface Unpacked {
   readonly files: ZipFiles;
   readonly contents: PackageContents;
   readonly texts: readonly DocumentText[];
+  readonly opened: Opened;
   /** Hashes of files that are not here yet. */
   readonly lacking: ReadonlySet<string>;
 }
 
-async function takeIn({ file, files, contents, texts, lacking }: Unpacked) {
+async function takeIn({ file, files, contents, texts, opened, lacking }: Unpacked) {
   let renamed = texts;
   const damaged: string[] = [];
   /** Whether a file is the one that the list names. */
@@ -226,7 +227,7 @@ async function takeIn({ file, files, contents, texts, lacking }: Unpacked) {
     if (await isSound(part, bytes)) await importFont(new File([bytes], `${part.family}.ttf`));
     else damaged.push(part.family);
   }
-  return { opened: openedFrom(renamed).opened, damaged };
+  return { opened: renamed === texts ? opened : openedFrom(renamed).opened, damaged };
 }
 
 function documentOf(data: unknown, name: string): Opened {

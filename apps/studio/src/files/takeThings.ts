@@ -40,17 +40,15 @@ export async function takeThings({ reels, templates, brands }: Things): Promise<
 async function freshTemplates(templates: readonly Template[], ids: Map<string, string>): Promise<Template[]> {
   const here = [...(await listAllEditions()), ...TEMPLATES];
   const taken = new Set(here.map((t) => t.id));
-  const clashing = (id: string) =>
-    taken.has(id) && templates.some((t) => t.id === id && !here.some((h) => same(h, t)));
-  return templates.flatMap((template) => {
-    if (here.some((h) => same(h, template))) return [];
-    let id = ids.get(template.id) ?? template.id;
-    if (!ids.has(template.id) && clashing(template.id)) {
-      id = freeName(template.id, (name) => taken.has(name));
+  const known = new Set(here.map((t) => JSON.stringify(t)));
+  const fresh = templates.filter((t) => !known.has(JSON.stringify(t)));
+  return fresh.map((template) => {
+    if (!ids.has(template.id) && taken.has(template.id)) {
+      const id = freeName(template.id, (name) => taken.has(name));
       ids.set(template.id, id);
       taken.add(id);
     }
-    return [{ ...template, id }];
+    return { ...template, id: ids.get(template.id) ?? template.id };
   });
 }
 

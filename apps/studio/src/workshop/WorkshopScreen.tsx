@@ -1,30 +1,24 @@
-import {
-  adjustPicture,
-  GraphicScene,
-  type History,
-  layoutFrame,
-  type Reel,
-  type Region,
-} from '@fresh-reel/core';
+import type { History, Reel } from '@fresh-reel/core';
 import { TRIES, type TripPlace } from '@fresh-reel/core/make';
 import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { SlotRows } from '../editor/fill/slotRows';
 import { DeskProviders, EditorProviders } from '../editor/Providers';
 import { useDeskState } from '../editor/session/useDeskState';
+import { useDragPicture } from '../editor/session/useDragPicture';
+import { useNotices } from '../editor/session/useNotices';
 import { usePlaying } from '../editor/session/usePlaying';
 import { useReelEditing } from '../editor/session/useReelEditing';
 import { useGraphicEditor } from '../editor/session/useReelEditor';
 import { PictureFrame } from '../editor/stage/PictureFrame';
-import { draggedFocus } from '../editor/stage/placing';
 import { SafeAreas, Stage } from '../editor/stage/Stage';
+import { stageHeight } from '../editor/stage/stageHeight';
 import { Transport } from '../editor/stage/Transport';
 import { KeyStrip } from '../editor/timeline/KeyStrip';
 import { Ribbon } from '../editor/timeline/Ribbon';
 import { Warnings } from '../editor/Warnings';
-import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { GroundSheet } from '../preview/GroundSheet';
-import { sameContent, usePreviewState, usePreviewSurface } from '../preview/usePreview';
+import { usePreviewSurface } from '../preview/usePreview';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
 import { useSoundtrack } from '../sound/useSoundtrack';
@@ -66,7 +60,7 @@ function WithWork({ children }: { children: ReactNode }) {
 }
 
 function Workbench({ rows }: { rows: SlotRows }) {
-  const { reel, scene, time, edit, settle } = useGraphicEditor();
+  const { reel, scene, time, settle } = useGraphicEditor();
   const work = useWork();
   const { template, graphic, trying, chosen, choose } = work;
   useTitle(`${template.name}, in the workshop`);
@@ -94,17 +88,8 @@ function Workbench({ rows }: { rows: SlotRows }) {
     [isTrying, reel, bench, graphic, trying, words],
   );
   const hasSound = useSoundtrack(surface, shown, silent);
-  const shownNotices = usePreviewState(surface, (s) => s.frame?.notices, sameContent);
-  const notices = useMemo(
-    () => (shownNotices ?? []).filter((n) => n.item === graphic),
-    [shownNotices, graphic],
-  );
-  const transparent = useMemo(
-    () =>
-      new GraphicScene(template, { slots: {}, controls: {} }, layoutFrame(reel.frame), DOCUMENT_ONLY)
-        .transparent,
-    [template, reel.frame],
-  );
+  const notices = useNotices(surface, graphic);
+  const { transparent } = scene;
   useEffect(() => {
     surface.show(shown);
   }, [surface, shown]);
@@ -120,12 +105,7 @@ function Workbench({ rows }: { rows: SlotRows }) {
     },
     [template, seek, time, scene],
   );
-  const dragPicture = ({ slot: of, box, picture }: Region, dx: number, dy: number) => {
-    const held = scene.slots.pictureFill(of);
-    if (!held || !picture) return;
-    const focus = draggedFocus(picture, box, held.scale, held.focus, held.flip ? -dx : dx, dy);
-    edit((r) => adjustPicture(r, graphic, of, held, { focus }), `drag-${of}`);
-  };
+  const dragPicture = useDragPicture();
   const goTo = (next: Bay) => {
     setBay(next);
     desk.choosePath(undefined);
@@ -148,8 +128,6 @@ function Workbench({ rows }: { rows: SlotRows }) {
   const node = useCallback(() => (sheet.current?.getScrollableNode() as HTMLElement | null) ?? null, []);
   const [places] = useState<ScrollPlaces>(() => new Map<string, number>());
   useScrollPlace(sheet, bay, places);
-  const ratio = reel.frame.width / reel.frame.height;
-  const stageHeight = ratio > 1.1 ? Math.min(240, height * 0.32) : height * 0.36;
   return (
     <DeskProviders desk={desk}>
       <View style={styles.screen} testID="workshop-bench">
@@ -157,7 +135,7 @@ function Workbench({ rows }: { rows: SlotRows }) {
         <WorkHeader />
         <View style={[styles.grow, beside && styles.columns]}>
           <View style={beside && (isTrying && wide ? styles.leftTrying : styles.left)}>
-            <View style={beside ? styles.grow : { height: stageHeight }}>
+            <View style={beside ? styles.grow : { height: stageHeight(reel.frame, height) }}>
               {isTrying ? (
                 <Stage
                   surface={surface}

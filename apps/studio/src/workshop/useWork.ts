@@ -1,4 +1,4 @@
-import { EditError, type Reel, type Template } from '@fresh-reel/core';
+import type { Reel, Template } from '@fresh-reel/core';
 import {
   asSeen,
   type Bench,
@@ -13,6 +13,7 @@ import {
   type TryId,
 } from '@fresh-reel/core/make';
 import { createContext, useContext, useMemo, useRef, useState } from 'react';
+import { useAttempt } from '../editor/session/useAttempt';
 import { useReelEditor } from '../editor/session/useReelEditor';
 import { useToast } from '../ui/Toast';
 
@@ -66,8 +67,9 @@ export function useWork(): Work {
 
 /** The work on the bench that is open, and the ways to change it. */
 export function useWorkState(): { readonly work: Work; readonly actions: WorkActions } {
-  const { reel, edit, settle } = useReelEditor();
+  const { reel, settle } = useReelEditor();
   if (!isBench(reel)) throw new Error('This reel is no bench.');
+  const attempt = useAttempt();
   const toast = useToast();
   const [all, choose] = useState<readonly string[]>([]);
   const [several, setSeveral] = useState(false);
@@ -76,23 +78,9 @@ export function useWorkState(): { readonly work: Work; readonly actions: WorkAct
   // What is not there any more is not chosen; after an undo it is again.
   const there = all.filter((id) => has(template, id)).join('\n');
   const chosen = useMemo(() => (there === '' ? [] : there.split('\n')), [there]);
-  // Of several changes before it is drawn anew, each goes on from the one before.
-  const now = useRef<{ reel: Reel; edit: typeof edit; several: boolean }>({ reel, edit, several });
-  now.current = { reel, edit, several };
+  const now = useRef({ reel, several });
+  now.current = { reel, several };
   const [actions] = useState((): WorkActions => {
-    const attempt = (change: (held: Reel) => Reel, gesture?: string): boolean => {
-      try {
-        const next = change(now.current.reel);
-        now.current.reel = next;
-        now.current.edit(() => next, gesture);
-      } catch (error) {
-        if (!(error instanceof EditError)) throw error;
-        toast({ text: error.message });
-        return false;
-      }
-      if (gesture === undefined) settle();
-      return true;
-    };
     const make: WorkActions['make'] = (by, gesture) => attempt((r) => changeMade(r, by), gesture);
     return {
       choose,
