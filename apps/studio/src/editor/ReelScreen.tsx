@@ -3,12 +3,10 @@ import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } fr
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { useProxies } from '../media/proxies/useProxies';
-import { GroundSheet } from '../preview/GroundSheet';
 import { usePreviewState, usePreviewSurface } from '../preview/usePreview';
 import { useIsRendering } from '../render/jobs';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
-import { useSoundtrack } from '../sound/useSoundtrack';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Txt } from '../ui/Txt';
@@ -68,22 +66,18 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
   const surface = usePreviewSurface();
   const [step, setStep] = useState<Step>(work ? 'fill' : 'place');
   const [selected, setSelected] = useState<string>();
-  const [safeAreas, setSafeAreas] = useState(false);
-  const [loop, setLoop] = useState(true);
-  const [silent, setSilent] = useState(false);
-  const [ground, setGround] = useState(false);
-  const hasSound = useSoundtrack(surface, reel, silent);
-  const { seek, play, nudge } = usePlaying(surface, reel.rate, loop);
+  const playing = usePlaying(surface, reel);
+  const { seek } = playing;
   const desk = useDeskState(surface, seek);
   const { keyed, chooseItem, choosePath, chooseText } = desk;
   const notices = useNotices(surface, work?.graphic.id);
   const scene = useMemo(() => new ReelScene(reel, DOCUMENT_ONLY), [reel]);
   const { transparent } = scene;
-  const playing = usePreviewState(surface, (s) => s.playing);
+  const goes = usePreviewState(surface, (s) => s.playing);
   const rendering = useIsRendering();
   useProxies(
     useMemo(() => scene.media(), [scene]),
-    playing || rendering,
+    goes || rendering,
   );
 
   useEffect(() => {
@@ -148,24 +142,13 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
                 onSelect={onSelect}
                 over={OVER[step] === 'place' || work ? OVER[step] : 'nothing'}
                 transparent={transparent}
-                safeAreas={safeAreas}
+                safeAreas={playing.safeAreas}
                 onDragPicture={dragPicture}
                 onDragEnd={settle}
               />
             </View>
             <View style={styles.under}>
-              <Transport
-                surface={surface}
-                onPlay={play}
-                onNudge={nudge}
-                loop={loop}
-                onLoop={setLoop}
-                silent={hasSound ? silent : undefined}
-                onSilent={setSilent}
-                safeAreas={safeAreas}
-                onSafeAreas={setSafeAreas}
-                onGround={transparent ? () => setGround(true) : undefined}
-              />
+              <Transport surface={surface} playing={playing} transparent={transparent} />
               {step === 'place' && !across && <Line surface={surface} onSeek={seek} />}
               {step !== 'place' && work && <Ribbon surface={surface} onSeek={seek} />}
               <View ref={strip}>{keyed && isOfItem(keyed) === (step === 'place') && <KeyStrip />}</View>
@@ -198,7 +181,7 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
               {step === 'render' && (
                 <RenderStep
                   surface={surface}
-                  heard={hasSound}
+                  heard={playing.silent !== undefined}
                   onShow={({ item: at, slot, frame }) => {
                     if (at) chooseItem(at);
                     seek(frame);
@@ -215,7 +198,6 @@ function Workbench({ rows, begin }: { rows: SlotRows; begin: boolean }) {
             <Line surface={surface} onSeek={seek} />
           </View>
         )}
-        {ground && <GroundSheet onClose={() => setGround(false)} />}
       </View>
     </DeskProviders>
   );

@@ -26,6 +26,8 @@ export type ToPreview =
 /** From the preview worker to the page. */
 export type FromPreview =
   | { readonly type: 'frame'; readonly surface: string; readonly frame: PaintedFrame }
+  /** A document that was to be shown is, or cannot be. */
+  | { readonly type: 'taken'; readonly surface: string; readonly revision: number }
   | { readonly type: 'needs-picture'; readonly id: string }
   /** Families that do not ship with the app: the user's own, if they are there. */
   | { readonly type: 'needs-fonts'; readonly families: readonly string[] }

@@ -72,10 +72,7 @@ const tell = (message: FromPreview) => postMessage(message);
 
 studio.catch((error: unknown) => fail(undefined, error));
 
-/**
- * Documents to show, the newest of each surface. They wait for one turn of the event loop, so that of a burst (a word
- * typed fast, a drag) only what is still wanted is laid out and painted.
- */
+/** Documents to show, the newest of each surface; one after the other, with a turn of the event loop between. */
 const waiting = new Map<string, { reel: Reel; revision: number }>();
 let showing = false;
 
@@ -88,6 +85,7 @@ function showSoon(): void {
       const [id, { reel, revision }] = next;
       waiting.delete(id);
       await show(id, reel, revision).catch((error: unknown) => fail(id, error));
+      tell({ type: 'taken', surface: id, revision });
     }
     showing = false;
     if (waiting.size > 0) showSoon();

@@ -42,6 +42,9 @@ function receive(message: FromPreview): void {
         .catch(() => [])
         .then((fonts) => send({ type: 'fonts', families: message.families, fonts }));
       return;
+    case 'taken':
+      surfaces.get(message.surface)?.taken(message.revision);
+      return;
     case 'frame':
       surfaces.get(message.surface)?.painted(message.frame);
       return;
@@ -75,6 +78,8 @@ export class PreviewSurface {
   private state: PreviewState = { frame: undefined, playing: false, fault: undefined };
   private readonly listeners = new Set<Listener>();
   private revision = 0;
+  /** The revision that is on its way to be painted. Those that come meanwhile wait, and only the newest is sent. */
+  private underWay: number | undefined;
   private reel: Reel | undefined;
   private canvas: HTMLCanvasElement | undefined;
   private traced: TextOfItem | undefined;
@@ -107,6 +112,7 @@ export class PreviewSurface {
     const observer = new ResizeObserver(() => this.resize(holder));
     observer.observe(holder);
     this.resize(holder);
+    this.underWay = undefined;
     if (this.reel) this.show(this.reel);
     if (this.traced) this.traceLetters(this.traced);
     if (this.laid) this.layParts(this.laid);
@@ -132,8 +138,21 @@ export class PreviewSurface {
   show(reel: Reel): number {
     this.reel = reel;
     this.revision++;
-    if (this.canvas) send({ type: 'show', surface: this.id, reel, revision: this.revision });
+    this.sendNewest();
     return this.revision;
+  }
+
+  private sendNewest(): void {
+    if (!this.canvas || !this.reel || this.underWay !== undefined) return;
+    this.underWay = this.revision;
+    send({ type: 'show', surface: this.id, reel: this.reel, revision: this.revision });
+  }
+
+  /** What was on its way was painted, or could not be: the newest since then is next. */
+  taken(revision: number): void {
+    if (revision !== this.underWay) return;
+    this.underWay = undefined;
+    if (revision !== this.revision) this.sendNewest();
   }
 
   /** Where the playhead is or is about to be: steps count from here, so that quick ones are not lost. */

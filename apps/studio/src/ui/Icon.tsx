@@ -70,6 +70,7 @@ import Waypoints from 'lucide-react-native/icons/waypoints';
 import X from 'lucide-react-native/icons/x';
 import ZoomIn from 'lucide-react-native/icons/zoom-in';
 import ZoomOut from 'lucide-react-native/icons/zoom-out';
+import { memo } from 'react';
 import { View } from 'react-native';
 import { colour } from './theme';
 
@@ -158,11 +159,11 @@ interface Props {
 }
 
 /** An icon, which only illustrates: words beside it, or the label of its button, say the same. */
-export function Icon({ name, tint = colour.quiet, size = 18 }: Props) {
+export const Icon = memo(function Icon({ name, tint = colour.quiet, size = 18 }: Props) {
   const Drawn = ICONS[name];
   return (
     <View aria-hidden>
       <Drawn size={size} color={tint} strokeWidth={2} />
     </View>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Icon, type IconName } from '../ui/Icon';
 import { Press } from '../ui/Press';
@@ -16,7 +17,15 @@ const BAYS: readonly { id: Bay; name: string; icon: IconName }[] = [
 ];
 
 /** What of a template is worked on. */
-export function Bays({ bay, onBay, wide }: { bay: Bay; onBay: (bay: Bay) => void; wide: boolean }) {
+export const Bays = memo(function Bays({
+  bay,
+  onBay,
+  wide,
+}: {
+  bay: Bay;
+  onBay: (bay: Bay) => void;
+  wide: boolean;
+}) {
   return (
     <View role="tablist" aria-label="What is worked on" style={[styles.bays, wide && styles.baysWide]}>
       {BAYS.map(({ id, name, icon }) => {
@@ -39,7 +48,7 @@ export function Bays({ bay, onBay, wide }: { bay: Bay; onBay: (bay: Bay) => void
       })}
     </View>
   );
-}
+});
 
 const styles = StyleSheet.create({
   bays: {

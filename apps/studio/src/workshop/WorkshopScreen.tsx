@@ -17,11 +17,9 @@ import { Transport } from '../editor/stage/Transport';
 import { KeyStrip } from '../editor/timeline/KeyStrip';
 import { Ribbon } from '../editor/timeline/Ribbon';
 import { Warnings } from '../editor/Warnings';
-import { GroundSheet } from '../preview/GroundSheet';
 import { usePreviewSurface } from '../preview/usePreview';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
-import { useSoundtrack } from '../sound/useSoundtrack';
 import { colour, useIsLow, useIsWide } from '../ui/theme';
 import { type ScrollPlaces, useScrollPlace } from '../ui/useScrollPlace';
 import { ScrollerProvider } from '../ui/VirtualGrid';
@@ -69,16 +67,10 @@ function Workbench({ rows }: { rows: SlotRows }) {
   const beside = useIsLow() || wide;
   const surface = usePreviewSurface();
   const [bay, setBay] = useState<Bay>('parts');
-  const [loop, setLoop] = useState(true);
-  const [silent, setSilent] = useState(false);
-  const [safeAreas, setSafeAreas] = useState(false);
-  const [ground, setGround] = useState(false);
   const [ways, setWays] = useState(false);
   const [selected, setSelected] = useState<string>();
   const [control, setControl] = useState<string>();
   const [slot, setSlot] = useState<string>();
-  const { seek, play, nudge } = usePlaying(surface, reel.rate, loop);
-  const desk = useDeskState(surface, seek);
   const isTrying = bay === 'try';
   const words = TRIES.find((t) => t.id === trying?.with)?.words;
   const { bench } = work;
@@ -87,7 +79,9 @@ function Workbench({ rows }: { rows: SlotRows }) {
     () => (isTrying ? reel : shownOf(work, words)),
     [isTrying, reel, bench, graphic, trying, words],
   );
-  const hasSound = useSoundtrack(surface, shown, silent);
+  const playing = usePlaying(surface, shown);
+  const { seek } = playing;
+  const desk = useDeskState(surface, seek);
   const notices = useNotices(surface, graphic);
   const { transparent } = scene;
   useEffect(() => {
@@ -106,12 +100,16 @@ function Workbench({ rows }: { rows: SlotRows }) {
     [template, seek, time, scene],
   );
   const dragPicture = useDragPicture();
-  const goTo = (next: Bay) => {
-    setBay(next);
-    desk.choosePath(undefined);
-    desk.chooseText(undefined);
-    desk.chooseKeyed(undefined);
-  };
+  const { choosePath, chooseText, chooseKeyed } = desk;
+  const goTo = useCallback(
+    (next: Bay) => {
+      setBay(next);
+      choosePath(undefined);
+      chooseText(undefined);
+      chooseKeyed(undefined);
+    },
+    [choosePath, chooseText, chooseKeyed],
+  );
   const goToTrip = (to: TripPlace) => {
     if ('control' in to) {
       setControl(to.control);
@@ -141,13 +139,13 @@ function Workbench({ rows }: { rows: SlotRows }) {
                   surface={surface}
                   selected={selected}
                   onSelect={(id, layer) => {
-                    desk.chooseText(layer);
+                    chooseText(layer);
                     select(id, false);
                     if (id) rows.reveal(id);
                   }}
                   over="handles"
                   transparent={transparent}
-                  safeAreas={safeAreas}
+                  safeAreas={playing.safeAreas}
                   onDragPicture={dragPicture}
                   onDragEnd={settle}
                 />
@@ -160,7 +158,7 @@ function Workbench({ rows }: { rows: SlotRows }) {
                 >
                   {(width) => (
                     <>
-                      {safeAreas && <SafeAreas />}
+                      {playing.safeAreas && <SafeAreas />}
                       <PartsOverlay surface={surface} width={width} ways={ways && chosen.length > 0} />
                     </>
                   )}
@@ -168,18 +166,7 @@ function Workbench({ rows }: { rows: SlotRows }) {
               )}
             </View>
             <View style={styles.under}>
-              <Transport
-                surface={surface}
-                onPlay={play}
-                onNudge={nudge}
-                loop={loop}
-                onLoop={setLoop}
-                silent={hasSound ? silent : undefined}
-                onSilent={setSilent}
-                safeAreas={safeAreas}
-                onSafeAreas={setSafeAreas}
-                onGround={transparent ? () => setGround(true) : undefined}
-              />
+              <Transport surface={surface} playing={playing} transparent={transparent} />
               <Ribbon surface={surface} onSeek={seek} />
               {isTrying && desk.keyed && <KeyStrip />}
             </View>
@@ -215,7 +202,6 @@ function Workbench({ rows }: { rows: SlotRows }) {
             </ScrollView>
           </View>
         </View>
-        {ground && <GroundSheet onClose={() => setGround(false)} />}
       </View>
     </DeskProviders>
   );

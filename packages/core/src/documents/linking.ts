@@ -148,3 +148,17 @@ export function linkedControls(data: unknown, found = new Set<string>()): Set<st
   }
   return found;
 }
+
+/** Of hundreds of layers a change leaves all but one the same objects. */
+const LINKED = new WeakMap<object, ReadonlySet<string>>();
+
+/** The same of each of some layers, which never change once they are made: found once for each. */
+export function controlsOfLayers(layers: readonly object[]): Set<string> {
+  return new Set(
+    layers.flatMap((layer) => {
+      const known = LINKED.get(layer) ?? linkedControls(layer);
+      LINKED.set(layer, known);
+      return [...known];
+    }),
+  );
+}

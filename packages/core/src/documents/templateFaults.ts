@@ -2,7 +2,7 @@ import { defaultOf, faultOfValue } from '../evaluate/controls';
 import { EACH } from '../evaluate/repeats';
 import { parseSvgPath } from '../geometry/path';
 import { everyLayer, type Layer, slotsOf } from '../layers/registry';
-import { linkedControls } from './linking';
+import { controlsOfLayers, linkedControls } from './linking';
 import { isConstant } from './property';
 import type { Control, Template } from './template';
 
@@ -41,9 +41,8 @@ export function faultsOfTemplate(template: Template): string[] {
 function linkFaults(template: Template): string[] {
   const controls = new Set(template.controls.map((c) => c.id));
   const { layers, timing, camera, transparent } = template;
-  const missing = [...linkedControls([layers, timing, camera, transparent])].filter(
-    (id) => !controls.has(id),
-  );
+  const linked = linkedControls([timing, camera, transparent], controlsOfLayers(layers));
+  const missing = [...linked].filter((id) => !controls.has(id));
   return [
     ...missing.map((id) => `a layer is linked to a control "${id}" that is not there`),
     ...template.controls.flatMap(({ id, when }) =>

@@ -22,10 +22,10 @@ function slow() {
   return { written, waiting, save, next };
 }
 
-function made() {
+function made(rest = 0) {
   const store = slow();
   const states: SaveState['kind'][] = [];
-  const autosave = new Autosave<string>('a', store.save, (s) => states.push(s.kind));
+  const autosave = new Autosave<string>('a', store.save, (s) => states.push(s.kind), rest);
   return { ...store, states, autosave };
 }
 
@@ -39,6 +39,47 @@ describe('writing every version', () => {
     expect(written).toEqual(['b', 'd']);
     expect(autosave.unsaved).toBeUndefined();
     expect(states.at(-1)).toBe('saved');
+  });
+
+  it('rests between writes, so that a drag is not written at each of its steps', async () => {
+    jest.useFakeTimers();
+    const saved: string[] = [];
+    const autosave = new Autosave<string>(
+      '0',
+      async (document) => void saved.push(document),
+      () => undefined,
+      200,
+    );
+    autosave.allow(true);
+    for (let ms = 1; ms <= 1000; ms += 10) {
+      autosave.put(`${ms}`);
+      await jest.advanceTimersByTimeAsync(10);
+    }
+    await jest.advanceTimersByTimeAsync(200);
+    jest.useRealTimers();
+    expect(saved.length).toBeLessThan(10);
+    expect(saved[0]).toBe('1');
+    expect(saved.at(-1)).toBe('991');
+    expect(autosave.unsaved).toBeUndefined();
+  });
+
+  it('does not rest when all of it has to be written', async () => {
+    const { autosave, written, waiting, next } = made(60_000);
+    autosave.allow(true);
+    for (const [first, second] of ['bc', 'de']) {
+      autosave.put(first!);
+      void autosave.flush();
+      await new Promise((resolve) => setTimeout(resolve));
+      await next();
+      autosave.put(second!);
+      await new Promise((resolve) => setTimeout(resolve));
+      expect(waiting).toHaveLength(0);
+      const flushed = autosave.flush();
+      await new Promise((resolve) => setTimeout(resolve));
+      await next();
+      await flushed;
+    }
+    expect(written).toEqual(['b', 'c', 'd', 'e']);
   });
 
   it('begins when it is allowed, and ends when it is not any more', async () => {

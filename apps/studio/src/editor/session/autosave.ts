@@ -1,38 +1,48 @@
 import { messageOf } from '@fresh-reel/core';
+
 /** Whether everything is written, and what stands in the way. */
 export type SaveState =
   | { readonly kind: 'saved' | 'saving' }
   | { readonly kind: 'fault'; readonly message: string };
 
+/** Milliseconds between writes of a burst: a drag makes sixty versions a second, and each that is written is cloned. */
+const REST = 200;
+
 /**
- * Writes every version of a document, one after the other; while one is being written only the newest waits. Nothing
- * is written without the right to, and nothing counts as written that was not.
+ * Writes the newest version of a document: the first of a burst at once, those after it with a rest between. Nothing is
+ * written without the right to, and nothing counts as written that was not.
  */
 export class Autosave<T> {
   private latest: T;
   private written: T;
   private may = false;
   private running: Promise<void> | undefined;
+  private wake: () => void = () => undefined;
+  private hurried = false;
+  /** When the last write began. */
+  private last = Number.NEGATIVE_INFINITY;
 
+  /** @param rest milliseconds between one write and the next */
   constructor(
     initial: T,
     private readonly save: (document: T) => Promise<void>,
     private readonly onState: (state: SaveState) => void,
+    private readonly rest = REST,
   ) {
     this.latest = initial;
     this.written = initial;
   }
 
-  /** The newest version; written at once, or when that is allowed. */
+  /** The newest version; written soon, or when that is allowed. */
   put(document: T): void {
     this.latest = document;
-    if (this.may && this.unsaved) void this.flush();
+    if (this.may && this.unsaved) void this.start();
   }
 
   /** Says whether this tab may write. */
   allow(may: boolean): void {
     this.may = may;
-    if (may && this.unsaved) void this.flush();
+    if (may && this.unsaved) void this.start();
   }
 
   /** What another tab has written is the newest, here too. */
@@ -46,10 +56,17 @@ export class Autosave<T> {
     return this.latest === this.written ? undefined : this.latest;
   }
 
-  /** Writes what is not written yet. Faults are told by the state. */
+  /** Writes what is not written yet, without a rest. Faults are told by the state. */
   flush(): Promise<void> {
+    this.hurried = true;
+    this.wake();
+    return this.start();
+  }
+
+  private start(): Promise<void> {
     this.running ??= this.run().finally(() => {
       this.running = undefined;
+      this.hurried = false;
     });
     return this.running;
   }
@@ -57,8 +74,15 @@ export class Autosave<T> {
   private async run(): Promise<void> {
     try {
       while (this.may && this.latest !== this.written) {
-        const next = this.latest;
         this.onState({ kind: 'saving' });
+        const left = this.hurried ? 0 : this.last + this.rest - Date.now();
+        if (left > 0) {
+          await this.pause(left);
+          // It may not be allowed any more, or another tab's version may have come.
+          continue;
+        }
+        const next = this.latest;
+        this.last = Date.now();
         await this.save(next);
         this.written = next;
       }
@@ -66,5 +90,13 @@ export class Autosave<T> {
     } catch (error) {
       this.onState({ kind: 'fault', message: messageOf(error) });
     }
+  }
+
+  /** @param ms milliseconds, unless somebody waits for what is to be written */
+  private pause(ms: number): Promise<void> {
+    return new Promise((resolve) => {
+      this.wake = resolve;
+      setTimeout(resolve, ms);
+    });
   }
 }

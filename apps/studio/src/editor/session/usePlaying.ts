@@ -1,10 +1,29 @@
-import { nominal, type Rate } from '@fresh-reel/core';
-import { useCallback } from 'react';
+import { nominal, type Reel } from '@fresh-reel/core';
+import { useCallback, useMemo, useState } from 'react';
 import type { PreviewSurface } from '../../preview/previewClient';
+import { useSoundtrack } from '../../sound/useSoundtrack';
 import { useReelKeys } from './useReelKeys';
 
-/** Playing and going through a preview, by buttons and by keys. */
-export function usePlaying(surface: PreviewSurface, rate: Rate, loop: boolean) {
+/** How a preview is looked at and heard. */
+export interface Playing {
+  readonly loop: boolean;
+  readonly setLoop: (on: boolean) => void;
+  /** Nothing when there is nothing to hear. */
+  readonly silent: boolean | undefined;
+  readonly setSilent: (on: boolean) => void;
+  readonly safeAreas: boolean;
+  readonly setSafeAreas: (on: boolean) => void;
+  readonly seek: (frame: number) => void;
+  readonly play: () => void;
+  readonly nudge: (by: number) => void;
+}
+
+/** Playing and going through a preview of a reel, by buttons and by keys, with its sound. */
+export function usePlaying(surface: PreviewSurface, reel: Reel): Playing {
+  const [loop, setLoop] = useState(true);
+  const [quiet, setSilent] = useState(false);
+  const [safeAreas, setSafeAreas] = useState(false);
+  const silent = useSoundtrack(surface, reel, quiet) ? quiet : undefined;
   const seek = useCallback(
     (frame: number) => {
       surface.pause();
@@ -24,6 +43,9 @@ export function usePlaying(surface: PreviewSurface, rate: Rate, loop: boolean) {
     },
     [surface, seek],
   );
-  useReelKeys({ play, nudge, second: nominal(rate) });
-  return { seek, play, nudge };
+  useReelKeys({ play, nudge, second: nominal(reel.rate) });
+  return useMemo(
+    () => ({ loop, setLoop, silent, setSilent, safeAreas, setSafeAreas, seek, play, nudge }),
+    [loop, silent, safeAreas, seek, play, nudge],
+  );
 }

@@ -1,7 +1,10 @@
+import { memo, useState } from 'react';
 import { StyleSheet, useWindowDimensions, View } from 'react-native';
+import { GroundSheet } from '../../preview/GroundSheet';
 import type { PreviewSurface } from '../../preview/previewClient';
 import { usePreviewState } from '../../preview/usePreview';
 import { IconButton } from '../../ui/Button';
+import type { Playing } from '../session/usePlaying';
 import { TimeText } from '../timeline/Ribbon';
 
 /** Below this, the time stands in a line of its own: there is no room for it and every button, whichever come. */
@@ -9,35 +12,18 @@ const NARROW = 440;
 
 interface Props {
   readonly surface: PreviewSurface;
-  readonly onPlay: () => void;
-  readonly onNudge: (by: number) => void;
-  readonly loop: boolean;
-  readonly onLoop: (on: boolean) => void;
-  /** Nothing when there is nothing to hear. */
-  readonly silent: boolean | undefined;
-  readonly onSilent: (on: boolean) => void;
-  readonly safeAreas: boolean;
-  readonly onSafeAreas: (on: boolean) => void;
-  /** Opens the choice of what lies behind; nothing when the reel hides it. */
-  readonly onGround: (() => void) | undefined;
+  readonly playing: Playing;
+  /** What lies behind shows through. */
+  readonly transparent: boolean;
 }
 
 /** Below the picture: play, single frames, the time, and what is seen and heard of it. */
-export function Transport({
-  surface,
-  onPlay,
-  onNudge,
-  loop,
-  onLoop,
-  silent,
-  onSilent,
-  safeAreas,
-  onSafeAreas,
-  onGround,
-}: Props) {
+export const Transport = memo(function Transport({ surface, playing, transparent }: Props) {
+  const { loop, setLoop, silent, setSilent, safeAreas, setSafeAreas, play, nudge } = playing;
+  const [ground, setGround] = useState(false);
   // Whether there is a sound is known late: what stands below must not move then.
   const narrow = useWindowDimensions().width < NARROW;
-  const playing = usePreviewState(surface, (s) => s.playing);
+  const goes = usePreviewState(surface, (s) => s.playing);
   return (
     <View>
       {narrow && (
@@ -47,46 +33,49 @@ export function Transport({
       )}
       <View style={styles.row}>
         <IconButton
-          icon={playing ? 'pause' : 'play'}
-          label={playing ? 'Pause' : 'Play'}
-          onPress={onPlay}
+          icon={goes ? 'pause' : 'play'}
+          label={goes ? 'Pause' : 'Play'}
+          onPress={play}
           testID="play"
         />
         <IconButton
           icon="chevron-left"
           label="One frame back"
-          onPress={() => onNudge(-1)}
+          onPress={() => nudge(-1)}
           testID="frame-back"
         />
-        <IconButton icon="chevron-right" label="One frame on" onPress={() => onNudge(1)} testID="frame-on" />
+        <IconButton icon="chevron-right" label="One frame on" onPress={() => nudge(1)} testID="frame-on" />
         <View style={styles.grow}>{!narrow && <TimeText surface={surface} />}</View>
         {silent !== undefined && (
           <IconButton
             icon={silent ? 'volume-x' : 'volume-2'}
             label={silent ? 'Hear the sound' : 'Play without sound'}
-            onPress={() => onSilent(!silent)}
+            onPress={() => setSilent(!silent)}
             testID="sound-on"
           />
         )}
-        {onGround && <IconButton icon="image" label="What lies behind" onPress={onGround} testID="ground" />}
+        {transparent && (
+          <IconButton icon="image" label="What lies behind" onPress={() => setGround(true)} testID="ground" />
+        )}
         <IconButton
           icon="repeat"
           label="Play in a loop"
           on={loop}
-          onPress={() => onLoop(!loop)}
+          onPress={() => setLoop(!loop)}
           testID="loop"
         />
         <IconButton
           icon="scan"
           label="Safe areas"
           on={safeAreas}
-          onPress={() => onSafeAreas(!safeAreas)}
+          onPress={() => setSafeAreas(!safeAreas)}
           testID="safe-areas"
         />
       </View>
+      {ground && <GroundSheet onClose={() => setGround(false)} />}
     </View>
   );
-}
+});
 
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', alignItems: 'center', paddingHorizontal: 8 },
