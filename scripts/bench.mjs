@@ -808,6 +808,56 @@ const parts = {
     const shows = percentile(figures.shows, 0.95);
     row('workshop-400-change-shows', shows, 'ms', 100, shows <= 100);
   },
+  /** A thousand templates of one's own: from the touch that goes to Templates until they are there. */
+  async own() {
+    const { TEMPLATES } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);
+    const { BlobWriter, TextReader, ZipWriter } = await import('@zip.js/zip.js');
+    const zip = new ZipWriter(new BlobWriter());
+    const documents = [];
+    for (let i = 0; i < 1000; i++) {
+      const { from: _, ...shipped } = TEMPLATES[i % TEMPLATES.length];
+      const template = { ...shipped, id: `own-${i}`, name: `Own ${String(i).padStart(3, '0')}` };
+      const path = `templates/own-${i}.json`;
+      documents.push({ kind: 'template', name: template.name, path });
+      await zip.add(path, new TextReader(JSON.stringify(template)));
+    }
+    const contents = { format: 'freshreel/contents', version: 2, documents, media: [], fonts: [] };
+    await zip.add('contents.json', new TextReader(JSON.stringify(contents)));
+    const path = join(folder, 'thousand.freshreel');
+    writeFileSync(path, Buffer.from(await (await zip.close()).arrayBuffer()));
+    const listed = await inApp(
+      '/templates',
+      async (tab, go) => {
+        await go();
+        await takeIn(tab, 'open-template-file', path);
+        await tab.waitForSelector('[data-testid^="template-card-own-"]', { timeout: 120_000 });
+        const taken = [];
+        for (let i = 0; i < 5; i++) {
+          await tab.goto(`${new URL(tab.url()).origin}/renders`);
+          await tab.waitForSelector('[data-testid="place-templates"]');
+          await pause(1500);
+          taken.push(
+            await tab.evaluate(
+              () =>
+                new Promise((resolve) => {
+                  const begun = performance.now();
+                  document.querySelector('[data-testid="place-templates"]').click();
+                  const look = () => {
+                    const there = document.querySelector('[data-testid^="template-card-own-"]');
+                    if (there) resolve(performance.now() - begun);
+                    else setTimeout(look, 2);
+                  };
+                  look();
+                }),
+            ),
+          );
+        }
+        return percentile(taken, 0.5);
+      },
+      { width: 1280, height: 800 },
+    );
+    row('own-thousand-listed', listed, 'ms', 300, listed <= 300);
+  },
   async playing() {
     const { TEMPLATES } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);
     for (const { id } of TEMPLATES.filter((t) => !only || only.includes(t.id))) {

@@ -70,6 +70,7 @@ export {
   type Slot,
   type Template,
   templateKind,
+  USES,
   type Use,
 } from './documents/template';
 export type { Treatment, TreatmentKind } from './documents/treatment';

@@ -1,17 +1,15 @@
 import { Redirect, useLocalSearchParams } from 'expo-router';
 import { useMemo } from 'react';
-import { useTemplates } from '@/storage/useTemplates';
+import { useSomeTemplates } from '@/storage/useTemplates';
 import { ComparePlace } from '@/templates/ComparePlace';
 
 export { Stumbled as ErrorBoundary } from '@/shell/Stumbled';
 
 export default function CompareRoute() {
   const { ids = '' } = useLocalSearchParams<{ ids: string }>();
-  const { templates, isLoading } = useTemplates();
-  const compared = useMemo(
-    () => [...new Set(ids.split(','))].flatMap((id) => templates.find((t) => t.id === id) ?? []).slice(0, 4),
-    [ids, templates],
+  const { templates, isLoading } = useSomeTemplates(
+    useMemo(() => [...new Set(ids.split(','))].slice(0, 4), [ids]),
   );
-  if (compared.length > 0) return <ComparePlace templates={compared} />;
+  if (templates.length > 0 && !isLoading) return <ComparePlace templates={templates} />;
   return isLoading ? null : <Redirect href="/templates" />;
 }

@@ -1,7 +1,6 @@
 import type { Brand } from '@fresh-reel/core';
-import { useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { useTemplates } from '../storage/useTemplates';
+import { useSomeTemplates } from '../storage/useTemplates';
 import { TemplatePreview } from '../templates/TemplatePreview';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour, useIsWide } from '../ui/theme';
@@ -15,12 +14,9 @@ const TELLING = ['name-strap', 'gust-sting', 'mask-rise'];
 /** Templates that wear the brand as it is just now: its own first. */
 export function Wearing({ brand }: { brand: Brand }) {
   const wide = useIsWide();
-  const { templates } = useTemplates();
-  const ids = brand.templates.join();
-  const shown = useMemo(() => {
-    const wanted = [...new Set([...ids.split(','), ...TELLING])];
-    return wanted.flatMap((id) => templates.find((t) => t.id === id) ?? []).slice(0, SHOWN);
-  }, [ids, templates]);
+  const wanted = [...new Set([...brand.templates.slice(0, SHOWN), ...TELLING])];
+  const { templates } = useSomeTemplates(wanted);
+  const shown = templates.slice(0, SHOWN);
   return (
     <View style={styles.row} testID="brand-worn" role="group" aria-label="Templates that wear it">
       {shown.map((template) => (

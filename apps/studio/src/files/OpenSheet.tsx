@@ -1,6 +1,7 @@
 import { graphicsOf, reelEnd, secondsAt } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { listedOf } from '../storage/listedTemplate';
 import { lengthOf, USE_NAMES } from '../templates/facts';
 import { TemplatePreview } from '../templates/TemplatePreview';
 import { Banner } from '../ui/Banner';
@@ -87,7 +88,7 @@ function What({ opened }: { opened: LookedInto['opened'] }) {
           <TemplatePreview template={template} shape={template.shape} moving={false} />
         </View>
         <Txt testID="open-what">
-          {`The template “${template.name}”: ${USE_NAMES[template.use].toLowerCase()}, ${lengthOf(template)}.`}
+          {`The template “${template.name}”: ${USE_NAMES[template.use].toLowerCase()}, ${lengthOf(listedOf(template))}.`}
         </Txt>
       </>
     );

@@ -1,4 +1,4 @@
-import type { Template } from '@fresh-reel/core';
+import type { ListedTemplate } from '../storage/listedTemplate';
 import type { ListedReel } from '../storage/reels';
 
 /**
@@ -7,7 +7,7 @@ import type { ListedReel } from '../storage/reels';
  */
 export function whereUsed(
   reels: readonly ListedReel[],
-  own: readonly Template[],
+  own: readonly ListedTemplate[],
 ): ReadonlyMap<string, readonly string[]> {
   const used = new Map<string, string[]>();
   const note = (id: string, name: string) => used.set(id, [...(used.get(id) ?? []), name]);
@@ -16,7 +16,6 @@ export function whereUsed(
     const { media, name, making } = listed.summary;
     for (const id of media) note(id, making ? `${name} (workshop)` : name);
   }
-  for (const { name, assets } of own)
-    for (const id of new Set(Object.values(assets))) note(id, `${name} (template)`);
+  for (const { name, media } of own) for (const id of media) note(id, `${name} (template)`);
   return used;
 }

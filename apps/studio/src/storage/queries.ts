@@ -23,6 +23,8 @@ export const keys = {
   fonts: ['fonts'] as const,
   media: ['media'] as const,
   templates: ['templates'] as const,
+  /** Of the templates: what has them read anew has this one, too. */
+  template: (id: string) => ['templates', id] as const,
   editions: (id: string) => ['editions', id] as const,
   removed: ['removed'] as const,
   preferences: ['preferences'] as const,

@@ -1,8 +1,11 @@
 import { type AsyncStorage, createAsyncStorage } from '@react-native-async-storage/async-storage';
 
-/** The one store of the app. Keys: `reel/<id>`, `brand/<id>`, `media/<hash>`, `bytes/<id>/<n>`,
- *  `thumb/<hash>`, `wave/<hash>`, `proxy/<hash>`, `font/<hash>`, `coming/<id>`, `removed/<kind>/<id>`, `history/<id>`,
- * `render/<id>`, `template/<id>`, `edition/<template id>/<n>`, `preferences`, `summary/<reel id>`, `copied`, `started`. */
+/**
+ * The one store of the app. Keys: `reel/<id>`, `brand/<id>`, `media/<hash>`, `bytes/<id>/<n>`, `thumb/<hash>`,
+ * `wave/<hash>`, `proxy/<hash>`, `font/<hash>`, `coming/<id>`, `removed/<kind>/<id>`, `history/<id>`, `render/<id>`,
+ * `template/<id>`, `edition/<template id>/<n>`, `preferences`, `summary/<reel id>`, `listed`, `copied`,
+ * `started`.
+ */
 export const store: AsyncStorage = createAsyncStorage('fresh-reel');
 
 /** A change could not be written. `full` when the browser gives no more room. */

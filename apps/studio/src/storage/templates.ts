@@ -1,7 +1,9 @@
 import { type Template, templateKind } from '@fresh-reel/core';
+import { type ListedTemplate, listedOf, openedListed } from './listedTemplate';
 import { openedText } from './opened';
 import { removeToKeep } from './removed';
-import { keysWith, store, write } from './store';
+import { jsonOf, keysWith, store, write } from './store';
+import { whileHeld } from './tabs';
 
 const PREFIX = 'template/';
 
@@ -10,17 +12,64 @@ const editionsOf = (id: string) => `edition/${id}/`;
 
 const opened = (text: string | null): Template | undefined => openedText(templateKind, text);
 
-/** The user's templates by name. One that does not open any more is left out, and stays as it is. */
-export async function listTemplates(): Promise<Template[]> {
-  const texts = await store.getMany(await keysWith(PREFIX));
-  return Object.values(texts)
-    .flatMap((text) => opened(text) ?? [])
-    .sort((a, b) => a.name.localeCompare(b.name));
+/** Where it lies what lists tell of all of them: one entry, since each that is read takes its time. */
+const LISTED = 'listed';
+
+const idsIn = (keys: readonly string[]) =>
+  keys.filter((key) => key.startsWith(PREFIX)).map((key) => key.slice(PREFIX.length));
+const kept = async () => openedListed(jsonOf(await store.getItem(LISTED)));
+
+/**
+ * Writes something together with what lists tell of the templates in the store. Other tabs wait, so that none writes
+ * over what another one tells.
+ * @param told what is told, given what is told now
+ * @throws {StorageError} leaving what was there before in place
+ */
+function writeTold(
+  told: (now: ReadonlyMap<string, ListedTemplate>) => readonly ListedTemplate[],
+  entries: Record<string, string> = {},
+): Promise<void> {
+  return whileHeld('templates', async () => {
+    const now = await kept();
+    const next = new Map([...now, ...told(now).map((one) => [one.id, one] as const)]);
+    const here = new Set(idsIn([...(await keysWith(PREFIX)), ...Object.keys(entries)]));
+    const left = [...next.values()].filter(({ id }) => here.has(id));
+    await write({ ...entries, [LISTED]: JSON.stringify(left) });
+  });
 }
+
+/** Writes templates as the present editions, and other entries with them. @throws {StorageError} */
+const put = (templates: readonly Template[], others: Record<string, string> = {}): Promise<void> =>
+  writeTold(() => templates.map(listedOf), {
+    ...others,
+    ...Object.fromEntries(templates.map((t) => [PREFIX + t.id, JSON.stringify(t)])),
+  });
+
+const byName = new Intl.Collator().compare;
+
+/**
+ * The user's templates by name. What is told of them is read, not they themselves: only those of which nothing is kept
+ * yet are opened, once. One that does not open any more is left out, and stays as it is.
+ */
+export async function listTemplates(): Promise<ListedTemplate[]> {
+  const ids = idsIn(await keysWith(PREFIX));
+  const told = await kept();
+  const unknown = await Promise.all(ids.filter((id) => !told.has(id)).map(readTemplate));
+  const found = unknown.flatMap((t) => (t ? [listedOf(t)] : []));
+  for (const one of found) told.set(one.id, one);
+  // What could not be kept is found again the next time; what was told meanwhile is newer.
+  if (found.length > 0)
+    await writeTold((now) => found.filter(({ id }) => !now.has(id))).catch(() => undefined);
+  return ids.flatMap((id) => told.get(id) ?? []).sort((a, b) => byName(a.name, b.name));
+}
+
+/** One of the user's templates; nothing of one that is not there, or does not open any more. */
+export const readTemplate = async (id: string): Promise<Template | undefined> =>
+  opened(await store.getItem(PREFIX + id));
 
 /** @throws {StorageError} leaving what was there before in place */
 export async function saveTemplate(template: Template): Promise<void> {
-  await write({ [PREFIX + template.id]: JSON.stringify(template) });
+  await put([template]);
 }
 
 /** Which edition a template is; those that are not counted are the first. */
@@ -44,10 +93,7 @@ export async function saveEdition(template: Template): Promise<Template> {
   const last = Math.max(0, ...(await listEditions(template.id)).map(editionOf));
   const newest: Template = { ...template, edition: last + 1 };
   const before = opened(present);
-  await write({
-    [PREFIX + template.id]: JSON.stringify(newest),
-    ...(before ? { [editionsOf(template.id) + editionOf(before)]: present! } : {}),
-  });
+  await put([newest], before ? { [editionsOf(template.id) + editionOf(before)]: present! } : {});
   return newest;
 }
 
@@ -58,15 +104,10 @@ export async function putTemplates(templates: readonly Template[]): Promise<void
     const held = newest.get(template.id);
     if (!held || editionOf(template) >= editionOf(held)) newest.set(template.id, template);
   }
-  await write(
-    Object.fromEntries(
-      templates.map((template) => [
-        newest.get(template.id) === template
-          ? PREFIX + template.id
-          : editionsOf(template.id) + editionOf(template),
-        JSON.stringify(template),
-      ]),
-    ),
+  const older = templates.filter((t) => newest.get(t.id) !== t);
+  await put(
+    [...newest.values()],
+    Object.fromEntries(older.map((t) => [editionsOf(t.id) + editionOf(t), JSON.stringify(t)])),
   );
 }
 

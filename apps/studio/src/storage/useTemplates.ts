@@ -1,16 +1,31 @@
 import { freeName, type Template } from '@fresh-reel/core';
 import { TEMPLATES } from '@fresh-reel/templates';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { type UseQueryResult, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useMemo } from 'react';
+import { type ListedTemplate, listedOf } from './listedTemplate';
 import { keys } from './queries';
 import { putBack } from './removed';
-import { deleteTemplate, listEditions, listTemplates, saveEdition, saveTemplate } from './templates';
+import {
+  deleteTemplate,
+  listEditions,
+  listTemplates,
+  readTemplate,
+  saveEdition,
+  saveTemplate,
+} from './templates';
 
-const NONE: readonly Template[] = [];
+const NONE: readonly ListedTemplate[] = [];
+const SHIPPED = new Map(TEMPLATES.map((t) => [t.id, t]));
 
-/** Every template there is: one of the user's stands before the one it was kept from, others of theirs at the front. */
+/** Milliseconds that a template stays at hand once nothing shows it: of a thousand in a list most only come by. */
+const AT_HAND = 20_000;
+
+/**
+ * What is told of every template there is: one of the user's stands before the one it was kept from, others of theirs at
+ * the front. {@link useTemplate} gives one whole.
+ */
 export function useTemplates(): {
-  readonly templates: readonly Template[];
+  readonly templates: readonly ListedTemplate[];
   /** Ids of the user's own. */
   readonly own: ReadonlySet<string>;
   readonly isLoading: boolean;
@@ -22,38 +37,71 @@ export function useTemplates(): {
   );
 }
 
-function inOrder(own: readonly Template[]): Template[] {
-  const shipped = new Set(TEMPLATES.map((t) => t.id));
-  const stands = ({ from }: Template) => from !== undefined && shipped.has(from);
-  const beside = TEMPLATES.flatMap((t) => [...own.filter((o) => o.from === t.id), t]);
-  return [...own.filter((t) => !stands(t)), ...beside];
+function inOrder(own: readonly ListedTemplate[]): ListedTemplate[] {
+  const beside = TEMPLATES.flatMap((t) => [...own.filter((o) => o.from === t.id), listedOf(t)]);
+  return [...own.filter(({ from }) => from === undefined || !SHIPPED.has(from)), ...beside];
 }
+
+/** What asks for one template, whole; `null` where it is not there. */
+const whole = (id: string) => ({
+  queryKey: keys.template(id),
+  queryFn: async () => (await wholeTemplate(id)) ?? null,
+  gcTime: AT_HAND,
+});
+
+/** One template, whole: one that ships, or one of the user's. Nothing while it is not asked for. */
+export function useTemplate(id: string | undefined): {
+  readonly template: Template | undefined;
+  readonly isOwn: boolean;
+  readonly isLoading: boolean;
+} {
+  const shipped = id === undefined ? undefined : SHIPPED.get(id);
+  const { data, isLoading } = useQuery({
+    ...whole(id ?? ''),
+    enabled: id !== undefined && !shipped,
+  });
+  return { template: shipped ?? data ?? undefined, isOwn: !shipped, isLoading };
+}
+
+/** Some of them, in their order; those that are not there are left out. */
+export function useSomeTemplates(ids: readonly string[]): {
+  readonly templates: readonly Template[];
+  readonly isLoading: boolean;
+} {
+  return useQueries({
+    queries: ids.map((id) => ({ ...whole(id), initialData: SHIPPED.get(id) })),
+    combine: someOf,
+  });
+}
+
+const someOf = (results: readonly UseQueryResult<Template | null>[]) => ({
+  templates: results.flatMap(({ data }) => data ?? []),
+  isLoading: results.some((r) => r.isLoading),
+});
+
+/** One template, whole, as it is just now. */
+export const wholeTemplate = async (id: string): Promise<Template | undefined> =>
+  SHIPPED.get(id) ?? readTemplate(id);
 
 const plain = (template: Template) => JSON.stringify({ ...template, id: '' });
 
-/**
- * A template as it will stand among others: the very same that is there already, or with an id that is free.
- */
-export function among(template: Template, others: readonly Template[]): Template {
-  const same = others.find((other) => plain(other) === plain(template));
-  if (same) return same;
-  const taken = new Set(others.map((t) => t.id));
-  return { ...template, id: freeName(template.id, (id) => taken.has(id)) };
-}
-
-/** Keeps a template among the user's. @returns it as it is there */
+/** Keeps a template among the user's, or the very same that is there already. @returns it as it is there */
 export function useKeepTemplate(): (template: Template) => Promise<Template> {
-  const client = useQueryClient();
+  const changed = useChanged();
   return useCallback(
     async (template) => {
-      const others = [...(await listTemplates()), ...TEMPLATES];
-      const kept = among(template, others);
-      if (others.includes(kept)) return kept;
+      const listed = [...(await listTemplates()), ...TEMPLATES];
+      for (const { id, name } of listed) {
+        const there = name === template.name ? await wholeTemplate(id) : undefined;
+        if (there && plain(there) === plain(template)) return there;
+      }
+      const taken = new Set(listed.map((t) => t.id));
+      const kept = { ...template, id: freeName(template.id, (id) => taken.has(id)) };
       await saveTemplate(kept);
-      await client.invalidateQueries({ queryKey: keys.templates });
+      await changed(kept.id);
       return kept;
     },
-    [client],
+    [changed],
   );
 }
 
@@ -97,8 +145,11 @@ export function useRemoveTemplate(): {
 /** Has what lists templates read anew. */
 function useChanged(): (id: string) => Promise<void> {
   const client = useQueryClient();
-  return async (id) => {
-    for (const queryKey of [keys.templates, keys.editions(id), keys.removed])
-      await client.invalidateQueries({ queryKey });
-  };
+  return useCallback(
+    async (id) => {
+      for (const queryKey of [keys.templates, keys.editions(id), keys.removed])
+        await client.invalidateQueries({ queryKey });
+    },
+    [client],
+  );
 }

@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
+import { listedOf } from '../storage/listedTemplate';
 import { useBrand, useMediaList, usePreferences, useSetPreferences } from '../storage/queries';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
@@ -12,7 +13,7 @@ import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour, useIsWide } from '../ui/theme';
 import { webProps } from '../ui/web';
-import { FRAME_SHAPES, secondsOf, summaryOf } from './facts';
+import { FRAME_SHAPES, summaryOf } from './facts';
 import { ownFill } from './ownFill';
 import { TemplatePreview } from './TemplatePreview';
 import { TemplatesHeader } from './TemplatesHeader';
@@ -32,7 +33,7 @@ export function ComparePlace({ templates }: { templates: readonly Template[] }) 
   const [words, setWords] = useState('');
   const [mine, setMine] = useState(false);
   const { start, fault } = useStartReel();
-  const round = useRounds(Math.max(...templates.map(secondsOf)));
+  const round = useRounds(Math.max(...templates.map((t) => listedOf(t).seconds)));
   const pictures = useMemo(
     () => media.filter((m) => m.kind === 'picture' || m.kind === 'clip').map((m) => `sha256:${m.hash}`),
     [media],
@@ -76,7 +77,7 @@ export function ComparePlace({ templates }: { templates: readonly Template[] }) 
                     {template.name}
                   </Txt>
                   <Txt kind="small" tone="quiet" numberOfLines={2}>
-                    {summaryOf(template)}
+                    {summaryOf(listedOf(template))}
                   </Txt>
                 </View>
                 <Button

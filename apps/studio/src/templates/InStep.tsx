@@ -1,8 +1,8 @@
 import type { Fill, FrameShape, Template } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
+import { listedOf } from '../storage/listedTemplate';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
-import { secondsOf } from './facts';
 import { TemplatePreview } from './TemplatePreview';
 import { useRounds } from './useRounds';
 
@@ -15,7 +15,7 @@ export interface Side {
 
 /** What is there and what would be, playing in step. */
 export function InStep({ sides, shape }: { sides: readonly [Side, Side]; shape: FrameShape }) {
-  const round = useRounds(Math.max(...sides.map((s) => secondsOf(s.template))));
+  const round = useRounds(Math.max(...sides.map((s) => listedOf(s.template).seconds)));
   return (
     <View style={styles.sides}>
       {sides.map(({ name, template, fill }, i) => (

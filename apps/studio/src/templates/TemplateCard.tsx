@@ -1,6 +1,7 @@
-import type { Template } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import type { ListedTemplate } from '../storage/listedTemplate';
+import { useTemplate } from '../storage/useTemplates';
 import { IconButton } from '../ui/Button';
 import { Icon } from '../ui/Icon';
 import { LinkPress } from '../ui/LinkPress';
@@ -13,7 +14,7 @@ import { summaryOf } from './facts';
 import { builtStill, TemplatePreview } from './TemplatePreview';
 
 interface Props {
-  readonly template: Template;
+  readonly template: ListedTemplate;
   readonly isOwn: boolean;
   readonly moving: boolean;
   readonly brand: Parameters<typeof TemplatePreview>[0]['brand'];
@@ -77,17 +78,18 @@ function Content({ template, isOwn, moving, brand }: Props) {
   // What is shown stays while it is near; what comes by in passing is not begun.
   const [begun, setBegun] = useState(false);
   if (begun !== near && !(near && passing)) setBegun(near);
+  const { template: whole } = useTemplate(begun ? template.id : undefined);
   return (
     <>
       <View ref={ref} style={styles.room}>
         <View style={[styles.picture, styles[template.shape]]}>
-          {begun && (
+          {whole && (
             <TemplatePreview
-              template={template}
+              template={whole}
               shape={template.shape}
               moving={moving}
               brand={brand}
-              still={isOwn || brand ? undefined : builtStill(template)}
+              still={isOwn || brand ? undefined : builtStill(template.id)}
             />
           )}
         </View>

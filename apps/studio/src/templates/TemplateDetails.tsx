@@ -5,8 +5,9 @@ import { useSaveTemplateFile, useSaveThingsFile } from '../files/useSaveFile';
 import { GroundSheet } from '../preview/GroundSheet';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
+import { listedOf } from '../storage/listedTemplate';
 import { useBrand, usePreferences, useSaveBrand, useSetPreferences } from '../storage/queries';
-import { useTemplates } from '../storage/useTemplates';
+import { useTemplates, wholeTemplate } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
@@ -137,7 +138,7 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
           <View style={styles.group}>
             <Txt kind="title">{template.about}</Txt>
             <Txt tone="quiet">
-              {USE_NAMES[template.use]}, {lengthOf(template)} as it comes.
+              {USE_NAMES[template.use]}, {lengthOf(listedOf(template))} as it comes.
               {template.transparent === true ? ' Transparent: it lies over your footage.' : ''}
               {typeof template.transparent === 'object' ? ' Transparent when its backdrop is off.' : ''}
             </Txt>
@@ -222,7 +223,13 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
                 <Button
                   title={`Save the set “${template.set}” (${alike.length})`}
                   icon="layers"
-                  onPress={() => saveSet({ name: template.set!, things: { templates: alike } })}
+                  onPress={async () => {
+                    const all = await Promise.all(alike.map(({ id }) => wholeTemplate(id)));
+                    await saveSet({
+                      name: template.set!,
+                      things: { templates: all.flatMap((t) => t ?? []) },
+                    });
+                  }}
                   testID="save-set-file"
                 />
               )}

@@ -33,7 +33,7 @@ interface Props {
 }
 
 /** The still of a built-in template as it comes, which was painted when the app was built. */
-export const builtStill = (template: Template): string => `/templates/${template.id}/still.webp`;
+export const builtStill = (id: string): string => `/templates/${id}/still.webp`;
 
 /** A template as it looks: its still until it moves, wearing the user's brand if asked. */
 export function TemplatePreview({ template, shape, moving, brand, fill, round, still }: Props) {

@@ -1,4 +1,4 @@
-import type { Template, Use } from '@fresh-reel/core';
+import type { Use } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
@@ -7,6 +7,7 @@ import { startPreviews } from '../preview/previewClient';
 import { useKept } from '../shell/kept';
 import { Place } from '../shell/Place';
 import { RemovedList } from '../shell/RemovedList';
+import type { ListedTemplate } from '../storage/listedTemplate';
 import { useBrand, useMediaList, usePreferences, useSetPreferences } from '../storage/queries';
 import { useTemplates } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';
@@ -24,7 +25,7 @@ import { TemplateSearch } from './search';
 import { offered, type Sieve, setOf, sifted } from './sieve';
 import { TemplateCard } from './TemplateCard';
 
-const NONE: readonly Template[] = [];
+const NONE: readonly ListedTemplate[] = [];
 
 /** Templates that are looked at side by side, at most. */
 const MOST_COMPARED = 4;
@@ -61,8 +62,9 @@ export function TemplatesPlace() {
   const { templates, own, isLoading } = useTemplates();
   const { open, fault, sheet } = useOpenFile();
   const [removedFault, setRemovedFault] = useState<string>();
-  const index = useMemo(() => new TemplateSearch(templates), [templates]);
-  const found = useMemo(() => index.find(search), [index, search]);
+  const asked = search.trim() !== '';
+  const index = useMemo(() => (asked ? new TemplateSearch(templates) : undefined), [templates, asked]);
+  const found = useMemo(() => index?.find(search) ?? { templates, near: false }, [index, search, templates]);
   const liked = useMemo(() => new Set(favourites), [favourites]);
   const pictures = useMemo(
     () => (media ?? []).flatMap(({ width, height }) => (width && height ? [width / height] : [])),

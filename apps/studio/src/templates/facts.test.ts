@@ -1,10 +1,11 @@
 import { TEMPLATES, templateById } from '@fresh-reel/templates';
+import { listedOf } from '../storage/listedTemplate';
 import { soundsOf, takes } from './facts';
 import { slotTag } from './slots';
 
 describe('templates', () => {
   it('say what they take, and number their slots', () => {
-    expect(takes(templateById('four-corners'))).toBe('4 texts, 3 pictures');
+    expect(takes(listedOf(templateById('four-corners')))).toBe('4 texts, 3 pictures');
     expect(slotTag(templateById('name-strap'), 'badge')).toBe('3');
   });
 

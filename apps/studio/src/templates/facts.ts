@@ -9,6 +9,7 @@ import {
   type Use,
 } from '@fresh-reel/core';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
+import type { ListedTemplate } from '../storage/listedTemplate';
 import { secondsText } from '../ui/units';
 
 export const USE_NAMES: Readonly<Record<Use, string>> = {
@@ -36,18 +37,16 @@ export const FRAME_SHAPES: readonly { readonly id: FrameShape; readonly name: st
 const many = (n: number, one: string, more: string) => (n === 0 ? [] : [`${n} ${n === 1 ? one : more}`]);
 
 /** What a template takes: 2 texts, 1 logo. */
-export function takes(template: Template): string {
-  const count = (kind: string) => template.slots.filter((s) => s.kind === kind).length;
-  return [
-    ...many(count('text'), 'text', 'texts'),
-    ...many(count('list'), 'list', 'lists'),
-    ...many(count('picture'), 'picture', 'pictures'),
-    ...many(count('logo'), 'logo', 'logos'),
+export const takes = ({ takes: count }: ListedTemplate): string =>
+  [
+    ...many(count.text, 'text', 'texts'),
+    ...many(count.list, 'list', 'lists'),
+    ...many(count.picture, 'picture', 'pictures'),
+    ...many(count.logo, 'logo', 'logos'),
   ].join(', ');
-}
 
 /** What a template is for, how long it is, and what it takes, in a line. */
-export const summaryOf = (template: Template): string =>
+export const summaryOf = (template: ListedTemplate): string =>
   [USE_NAMES[template.use], lengthOf(template), takes(template)].filter(Boolean).join(', ');
 
 /** The sounds of a template as it comes, and when each is heard. */
@@ -64,18 +63,5 @@ export function soundsOf(template: Template): readonly { id: string; name: strin
   });
 }
 
-const seconds = new WeakMap<Template, number>();
-
-/** Length with the default hold, in seconds. */
-export function secondsOf(template: Template): number {
-  let known = seconds.get(template);
-  if (known === undefined) {
-    const scene = new GraphicScene(template, EMPTY_FILL, layoutFrame(FRAMES.wide), DOCUMENT_ONLY);
-    known = secondsAt(scene.length, template.rate);
-    seconds.set(template, known);
-  }
-  return known;
-}
-
 /** Length with the default hold, as it is told. */
-export const lengthOf = (template: Template): string => secondsText(secondsOf(template));
+export const lengthOf = ({ seconds }: Pick<ListedTemplate, 'seconds'>): string => secondsText(seconds);

@@ -1,6 +1,8 @@
-import { TEMPLATES } from '@fresh-reel/templates';
+import { TEMPLATES as SHIPPED } from '@fresh-reel/templates';
+import { listedOf } from '../storage/listedTemplate';
 import { TemplateSearch } from './search';
 
+const TEMPLATES = SHIPPED.map(listedOf);
 const search = new TemplateSearch(TEMPLATES);
 const ids = (asked: string) => search.find(asked).templates.map((t) => t.id);
 

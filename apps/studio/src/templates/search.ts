@@ -1,5 +1,6 @@
-import type { Template, Use } from '@fresh-reel/core';
+import type { Use } from '@fresh-reel/core';
 import MiniSearch, { type SearchOptions } from 'minisearch';
+import type { ListedTemplate } from '../storage/listedTemplate';
 import { takes, USE_NAMES } from './facts';
 
 /** What people call a kind of template, besides its name (common practice). */
@@ -19,15 +20,14 @@ const USE_WORDS: Readonly<Record<Use, string>> = {
 };
 
 /** Words that follow from how a template is made. */
-function made({ transparent, slots, shape }: Template): string {
-  const pictures = slots.filter((s) => s.kind === 'picture').length;
+function made({ covers, takes: { picture, sound, logo }, shape }: ListedTemplate): string {
   return [
-    transparent === false ? 'background full' : 'transparent alpha overlay over footage',
+    covers ? 'background full' : 'transparent alpha overlay over footage',
     shape === 'tall' ? 'vertical tall portrait 9:16 phone story reel short' : 'wide 16:9 horizontal',
-    pictures > 0 ? 'photo picture image clip video footage' : '',
-    pictures > 2 ? 'slideshow photos pictures' : '',
-    slots.some((s) => s.kind === 'sound') ? 'sound music' : '',
-    slots.some((s) => s.kind === 'logo') ? 'logo brand' : '',
+    picture > 0 ? 'photo picture image clip video footage' : '',
+    picture > 2 ? 'slideshow photos pictures' : '',
+    sound > 0 ? 'sound music' : '',
+    logo > 0 ? 'logo brand' : '',
   ].join(' ');
 }
 
@@ -44,7 +44,7 @@ const words = (text: string) => text.split(/[\s,.;“”"()]+/).filter(Boolean);
 export class TemplateSearch {
   private readonly index: MiniSearch;
 
-  constructor(private readonly templates: readonly Template[]) {
+  constructor(private readonly templates: readonly ListedTemplate[]) {
     this.index = new MiniSearch({
       fields: ['name', 'use', 'moods', 'about', 'takes', 'words'],
       tokenize: words,
@@ -72,7 +72,7 @@ export class TemplateSearch {
    * Templates that answer, the likeliest first; all of them, in their order, when nothing is asked.
    * @returns `near` when none answers to all of it, and these come nearest
    */
-  find(asked: string): { readonly templates: readonly Template[]; readonly near: boolean } {
+  find(asked: string): { readonly templates: readonly ListedTemplate[]; readonly near: boolean } {
     if (asked.trim() === '') return { templates: this.templates, near: false };
     // What is spelt right is not mixed with what only looks like it.
     for (const fuzzy of [
@@ -86,7 +86,7 @@ export class TemplateSearch {
     return { templates: some.slice(0, 6), near: true };
   }
 
-  private found(asked: string, options: SearchOptions): Template[] {
+  private found(asked: string, options: SearchOptions): ListedTemplate[] {
     const byId = new Map(this.templates.map((t) => [t.id, t]));
     return this.index.search(asked, options).flatMap(({ id }) => byId.get(id as string) ?? []);
   }

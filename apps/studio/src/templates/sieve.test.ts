@@ -1,6 +1,8 @@
-import { TEMPLATES } from '@fresh-reel/templates';
+import { TEMPLATES as SHIPPED } from '@fresh-reel/templates';
+import { listedOf } from '../storage/listedTemplate';
 import { offered, picturesOf, type Sieve, setOf, sifted, wordsOf } from './sieve';
 
+const TEMPLATES = SHIPPED.map(listedOf);
 const ids = (sieve: Sieve, favourites: readonly string[] = [], pictures: readonly number[] = []) =>
   sifted(TEMPLATES, sieve, new Set(favourites), pictures).map((t) => t.id);
 

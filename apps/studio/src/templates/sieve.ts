@@ -1,14 +1,5 @@
-import {
-  EMPTY_FILL,
-  FRAMES,
-  type FrameShape,
-  GraphicScene,
-  layoutFrame,
-  type Template,
-  type Use,
-} from '@fresh-reel/core';
-import { DOCUMENT_ONLY } from '../engine/documentOnly';
-import { secondsOf } from './facts';
+import type { FrameShape, Use } from '@fresh-reel/core';
+import type { ListedTemplate } from '../storage/listedTemplate';
 
 /** Lengths that are told apart, in seconds as a template comes: up to the last number. */
 export const LENGTHS = [
@@ -42,17 +33,12 @@ export interface Sieve {
 }
 
 /** Pictures, clips and logos that a template takes. */
-export const picturesOf = ({ slots }: Template): number =>
-  slots.filter((s) => s.kind === 'picture' || s.kind === 'logo').length;
+export const picturesOf = ({ takes }: ListedTemplate): number => takes.picture + takes.logo;
 
 /** Texts and lists that a template takes. */
-export const wordsOf = ({ slots }: Template): number =>
-  slots.filter((s) => s.kind === 'text' || s.kind === 'list').length;
+export const wordsOf = ({ takes }: ListedTemplate): number => takes.text + takes.list;
 
-function lengthName(template: Template): LengthName {
-  const seconds = secondsOf(template);
-  return LENGTHS.find(({ to }) => seconds <= to)!.id;
-}
+const lengthName = ({ seconds }: ListedTemplate): LengthName => LENGTHS.find(({ to }) => seconds <= to)!.id;
 
 const countName = (n: number): CountName => COUNTS.find(({ from, to }) => n >= from && n <= to)!.id;
 
@@ -61,11 +47,11 @@ const countName = (n: number): CountName => COUNTS.find(({ from, to }) => n >= f
  * @param pictures shapes of the pictures and clips on the user's shelf, width by height
  */
 export function sifted(
-  templates: readonly Template[],
+  templates: readonly ListedTemplate[],
   sieve: Sieve,
   favourites: ReadonlySet<string>,
   pictures: readonly number[],
-): readonly Template[] {
+): readonly ListedTemplate[] {
   const is = <T>(wanted: T | undefined, value: () => T) => wanted === undefined || wanted === value();
   const passed = templates.filter(
     (t) =>
@@ -91,24 +77,19 @@ const CROP = 2;
 const LOOKS = 4;
 
 /** Whether a template shows pictures, and those that are there fill all that must be filled with little cut away. */
-function suits(template: Template, pictures: readonly number[]): boolean {
-  const slots = template.slots.filter((s) => s.kind === 'picture');
-  const needed = slots.filter((s) => !s.optional);
-  if (needed.length > 0)
-    return fills(
-      needed.map(({ id }) => windowOf(template, id)),
-      pictures,
-    );
-  return slots.slice(0, LOOKS).some(({ id }) => fills([windowOf(template, id)], pictures));
+function suits({ windows }: ListedTemplate, pictures: readonly number[]): boolean {
+  const needed = windows.filter((w) => !w.optional);
+  if (needed.length > 0) return fills(needed, pictures);
+  return windows.slice(0, LOOKS).some((window) => fills([window], pictures));
 }
 
 /**
  * Whether each window can have a picture of its own that suits its shape. Windows and pictures in order of their widths:
  * the narrowest picture that suits the narrowest window suits no later one better.
  */
-function fills(windows: readonly (number | undefined)[], pictures: readonly number[]): boolean {
+function fills(windows: ListedTemplate['windows'], pictures: readonly number[]): boolean {
   const left = pictures.toSorted((a, b) => a - b);
-  const shaped = windows.filter((w) => w !== undefined).sort((a, b) => a - b);
+  const shaped = windows.flatMap(({ shape }) => shape ?? []).sort((a, b) => a - b);
   for (const window of shaped) {
     const at = left.findIndex((p) => p * CROP >= window && p <= window * CROP);
     if (at < 0) return false;
@@ -117,26 +98,15 @@ function fills(windows: readonly (number | undefined)[], pictures: readonly numb
   return left.length >= windows.length - shaped.length;
 }
 
-const windows = new WeakMap<Template, Map<string, number | undefined>>();
-
-/** The shape of a slot's window, width by height; undefined where it takes the picture's own. Found once each. */
-function windowOf(template: Template, slot: string): number | undefined {
-  const known = windows.get(template) ?? new Map<string, number | undefined>();
-  windows.set(template, known);
-  if (!known.has(slot)) {
-    const frame = layoutFrame(FRAMES[template.shape]);
-    const box = new GraphicScene(template, EMPTY_FILL, frame, DOCUMENT_ONLY).pictureWindow(slot);
-    known.set(slot, box && box.width / box.height);
-  }
-  return known.get(slot);
-}
-
 /** How many things of a sieve are set, besides the use, which has a row of its own. */
 export const setOf = ({ use: _, ...sieve }: Sieve): number =>
   Object.values(sieve).filter((value) => value !== undefined && value !== false).length;
 
 /** What a list of templates has of something, each once, the most frequent first. */
-export function offered(templates: readonly Template[], of: (t: Template) => readonly string[]): string[] {
+export function offered(
+  templates: readonly ListedTemplate[],
+  of: (t: ListedTemplate) => readonly string[],
+): string[] {
   const counts = new Map<string, number>();
   for (const value of templates.flatMap(of)) counts.set(value, (counts.get(value) ?? 0) + 1);
   return [...counts].sort(([a, m], [b, n]) => n - m || a.localeCompare(b)).map(([value]) => value);

@@ -1,7 +1,7 @@
 import type { Template } from '@fresh-reel/core';
 import { copyPart, nameOfPart } from '@fresh-reel/core/make';
 import { useState } from 'react';
-import { useTemplates } from '../storage/useTemplates';
+import { useTemplate, useTemplates } from '../storage/useTemplates';
 import { PickSheet } from './fields/PickSheet';
 
 interface Props {
@@ -12,15 +12,11 @@ interface Props {
 /** Which part of which template comes in. */
 export function CopySheet({ onCopy, onClose }: Props) {
   const { templates } = useTemplates();
-  const [from, setFrom] = useState<Template>();
+  const [chosen, setChosen] = useState<string>();
+  const { template: from } = useTemplate(chosen);
   if (!from)
     return (
-      <PickSheet
-        title="From which template?"
-        options={templates}
-        onChoose={(id) => setFrom(templates.find((t) => t.id === id))}
-        onClose={onClose}
-      />
+      <PickSheet title="From which template?" options={templates} onChoose={setChosen} onClose={onClose} />
     );
   return (
     <PickSheet

@@ -8,7 +8,7 @@ import { useBenches, useDeleteReel, useRemovedChange } from '../storage/queries'
 import { putBack } from '../storage/removed';
 import type { ReelSummary } from '../storage/summaries';
 import { onWritten } from '../storage/tabs';
-import { useTemplates } from '../storage/useTemplates';
+import { useTemplates, wholeTemplate } from '../storage/useTemplates';
 import { FRAME_SHAPES } from '../templates/facts';
 import { TemplatePreview } from '../templates/TemplatePreview';
 import { useBegin } from '../templates/useBegin';
@@ -96,8 +96,7 @@ export function WorkshopPlace() {
           options={templates}
           onChoose={(id) => {
             setOpening(false);
-            const found = templates.find((t) => t.id === id);
-            if (found) void open(found);
+            void wholeTemplate(id).then((found) => found && open(found));
           }}
           onClose={() => setOpening(false)}
         />

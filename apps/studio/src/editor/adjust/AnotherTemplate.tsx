@@ -1,7 +1,8 @@
 import { carriedFill, frameShape, setTemplate, type Template } from '@fresh-reel/core';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { useTemplates } from '../../storage/useTemplates';
+import type { ListedTemplate } from '../../storage/listedTemplate';
+import { useTemplate, useTemplates } from '../../storage/useTemplates';
 import { USE_NAMES } from '../../templates/facts';
 import { InStep } from '../../templates/InStep';
 import { TemplatePreview } from '../../templates/TemplatePreview';
@@ -44,7 +45,7 @@ export function AnotherTemplate({ onClose }: { onClose: () => void }) {
           columns={2}
           gap={12}
           height={150}
-          render={(template) => <Other template={template} onChoose={() => setOther(template)} />}
+          render={(template) => <Other listed={template} onChoose={setOther} />}
         />
       )}
     </Sheet>
@@ -52,31 +53,33 @@ export function AnotherTemplate({ onClose }: { onClose: () => void }) {
 }
 
 /** One template with what is in this one. */
-function Other({ template, onChoose }: { template: Template; onChoose: () => void }) {
+function Other({ listed, onChoose }: { listed: ListedTemplate; onChoose: (template: Template) => void }) {
   const { graphic, reel } = useGraphicEditor();
   const { ref, near } = useNearScreen();
-  const { fill } = useMemo(
-    () => carriedFill(graphic.template, graphic.fill, template),
+  const { template } = useTemplate(near ? listed.id : undefined);
+  const fill = useMemo(
+    () => template && carriedFill(graphic.template, graphic.fill, template).fill,
     [graphic.template, graphic.fill, template],
   );
   return (
     <Press
       role="button"
-      aria-label={`Look at ${template.name}`}
-      onPress={onChoose}
-      testID={`another-${template.id}`}
+      aria-label={`Look at ${listed.name}`}
+      disabled={!template}
+      onPress={() => template && onChoose(template)}
+      testID={`another-${listed.id}`}
       style={styles.card}
     >
       <View ref={ref} style={[styles.picture, styles.room]}>
-        {near && (
+        {near && template && (
           <TemplatePreview template={template} shape={frameShape(reel.frame)} moving={false} fill={fill} />
         )}
       </View>
       <Txt kind="small" numberOfLines={1}>
-        {template.name}
+        {listed.name}
       </Txt>
       <Txt kind="small" tone="quiet" numberOfLines={1}>
-        {USE_NAMES[template.use]}
+        {USE_NAMES[listed.use]}
       </Txt>
     </Press>
   );

@@ -13,7 +13,7 @@ import { StyleSheet, View } from 'react-native';
 import { putReelsBack, renewReels } from '../../storage/otherReels';
 import { keys, useReels } from '../../storage/queries';
 import { editionOf } from '../../storage/templates';
-import { useTemplates } from '../../storage/useTemplates';
+import { useTemplate, useTemplates } from '../../storage/useTemplates';
 import { InStep } from '../../templates/InStep';
 import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
@@ -48,14 +48,14 @@ export function EditionOffer() {
 function useNewer(): Template | undefined {
   const { template } = useGraphicEditor().graphic;
   const { templates, own } = useTemplates();
+  const listed = templates.find((t) => t.id === template.id);
+  const isOwn = own.has(template.id);
+  const isOlder = isOwn && listed !== undefined && listed.edition <= editionOf(template);
+  const { template: newest } = useTemplate(listed && !isOlder ? template.id : undefined);
   return useMemo(() => {
-    const newest = templates.find((t) => t.id === template.id);
     if (!newest || newest === template) return undefined;
-    const isNewer = own.has(newest.id)
-      ? editionOf(newest) > editionOf(template)
-      : editionChanges(template, newest).length > 0;
-    return isNewer ? newest : undefined;
-  }, [templates, own, template]);
+    return isOwn || editionChanges(template, newest).length > 0 ? newest : undefined;
+  }, [newest, isOwn, template]);
 }
 
 /** What would change, said and shown; then for this title, for all of the reel, or for every reel, by name. */

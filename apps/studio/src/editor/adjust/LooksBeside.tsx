@@ -1,7 +1,7 @@
 import { chooseLook, fillInLook, frameShape } from '@fresh-reel/core';
 import { useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { secondsOf } from '../../templates/facts';
+import { listedOf } from '../../storage/listedTemplate';
 import { LookPicture } from '../../templates/LookPicture';
 import { useRounds } from '../../templates/useRounds';
 import { Press } from '../../ui/Press';
@@ -14,7 +14,7 @@ import { useGraphicEditor } from '../session/useReelEditor';
 export function LooksBeside({ onClose }: { onClose: () => void }) {
   const { graphic, edit, settle } = useGraphicEditor();
   const { template, fill } = graphic;
-  const round = useRounds(secondsOf(template));
+  const round = useRounds(listedOf(template).seconds);
   const worn = fill.look ?? template.looks[0]?.id;
   return (
     <Sheet title="Looks side by side" onClose={onClose} testID="looks-sheet">

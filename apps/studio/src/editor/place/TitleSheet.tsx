@@ -1,6 +1,6 @@
 import type { Template } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
-import { useTemplates } from '../../storage/useTemplates';
+import { useTemplates, wholeTemplate } from '../../storage/useTemplates';
 import { USE_NAMES } from '../../templates/facts';
 import { Press } from '../../ui/Press';
 import { Sheet } from '../../ui/Sheet';
@@ -19,17 +19,21 @@ export function TitleSheet({
   onClose: () => void;
 }) {
   const { templates } = useTemplates();
+  const choose = async (id: string) => {
+    const template = await wholeTemplate(id);
+    if (template) onChoose(template);
+  };
   return (
     <Sheet title="Which title?" onClose={onClose} testID="title-sheet">
       <View style={styles.list}>
         {templates
-          .filter((t) => !withPicture || t.slots.some((s) => s.kind === 'picture'))
+          .filter((t) => !withPicture || t.takes.picture > 0)
           .map((template) => (
             <Press
               key={template.id}
               role="button"
               aria-label={template.name}
-              onPress={() => onChoose(template)}
+              onPress={() => void choose(template.id)}
               testID={`title-${template.id}`}
               style={styles.one}
             >
