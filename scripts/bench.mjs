@@ -4,10 +4,25 @@
  */
 
 import { execFileSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createHash, randomFillSync } from 'node:crypto';
+import {
+  closeSync,
+  createReadStream,
+  createWriteStream,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  openSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+  writeSync,
+} from 'node:fs';
 import { createServer } from 'node:http';
 import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import { build as buildStudio } from './build.mjs';
 import { ensurePackages, ensurePrograms, output, root } from './setup.mjs';
 
@@ -169,6 +184,79 @@ function hdClip(name, more) {
     ...['-vf', 'scale=1920:1080,noise=alls=8:allf=t', '-r', '30', '-t', '6', '-c:v', 'libx264'],
     ...['-preset', 'fast', '-pix_fmt', 'yuv420p', '-b:v', '12M', '-g', '60'],
   ]);
+}
+
+/** A sound of noise, which nothing makes smaller. @returns where it is, and its SHA-256 */
+function noiseSound(path, bytes) {
+  const head = Buffer.alloc(44);
+  head.write('RIFF', 0);
+  head.writeUInt32LE(bytes + 36, 4);
+  head.write('WAVEfmt ', 8);
+  head.writeUInt32LE(16, 16);
+  // PCM, two channels of 16 bits at 48 kHz (RIFF WAVE, Multimedia Programming Interface 1.0).
+  for (const [value, at] of [
+    [1, 20],
+    [2, 22],
+    [4, 32],
+    [16, 34],
+  ])
+    head.writeUInt16LE(value, at);
+  for (const [value, at] of [
+    [48_000, 24],
+    [192_000, 28],
+    [bytes, 40],
+  ])
+    head.writeUInt32LE(value, at);
+  head.write('data', 36);
+  const noise = randomFillSync(Buffer.alloc(1_000_000));
+  const hash = createHash('sha256').update(head);
+  const file = openSync(path, 'w');
+  writeSync(file, head);
+  for (let i = 0; i < bytes / noise.length; i++) {
+    noise.writeUInt32LE(i, 0);
+    writeSync(file, noise);
+    hash.update(noise);
+  }
+  closeSync(file);
+  return { path, hash: hash.digest('hex') };
+}
+
+/** Copies a file and works its SHA-256 out, and does nothing else. */
+async function copyAndHash(from, to) {
+  const hash = createHash('sha256');
+  const through = new Transform({
+    transform(piece, _, done) {
+      hash.update(piece);
+      done(null, piece);
+    },
+  });
+  await pipeline(createReadStream(from), through, createWriteStream(to));
+  return hash.digest('hex');
+}
+
+/** Milliseconds in which a page copies a file to the disk that it has and hashes it, and does nothing else. */
+async function bareCopy(tab, path) {
+  await tab.evaluate(() => {
+    const field = Object.assign(document.createElement('input'), { type: 'file', id: 'bare' });
+    document.body.append(field);
+  });
+  await (await tab.$('#bare')).uploadFile(path);
+  return tab.evaluate(async () => {
+    const file = document.querySelector('#bare').files[0];
+    const root = await navigator.storage.getDirectory();
+    const begun = performance.now();
+    const handle = await root.getFileHandle('bare', { create: true });
+    const stream = await handle.createWritable();
+    for (let at = 0; at < file.size; at += 786_432) {
+      const piece = await file.slice(at, at + 786_432).arrayBuffer();
+      await crypto.subtle.digest('SHA-256', piece);
+      await stream.write(piece);
+    }
+    await stream.close();
+    const took = performance.now() - begun;
+    await root.removeEntry('bare');
+    return took;
+  });
 }
 
 /** A reel file of so many minutes, of the demo's clips: three to a minute, and five titles on two tracks. */
@@ -857,6 +945,88 @@ const parts = {
       { width: 1280, height: 800 },
     );
     row('own-thousand-listed', listed, 'ms', 300, listed <= 300);
+  },
+  /** A package of 500 MB, opened and written by the command line and in the app, against copying and hashing alone. */
+  async package() {
+    const { addFile, emptyReel } = await import(
+      new URL('../packages/core/src/index.ts', import.meta.url).href
+    );
+    const cli = await import(new URL('../apps/server/src/cli/package.ts', import.meta.url).href);
+    const laid = join(folder, 'laid');
+    mkdirSync(join(laid, 'media'), { recursive: true });
+    const sound = noiseSound(join(folder, 'noise.wav'), 500_000_000);
+    const media = `sha256:${sound.hash}`;
+    const made = { id: 'large', name: 'Large', now: new Date().toISOString() };
+    const empty = emptyReel({ ...made, frame: { width: 1920, height: 1080 }, rate: { num: 25, den: 1 } });
+    const { reel } = addFile(empty, { kind: 'sound', media, name: 'noise.wav', duration: 20 }, 0);
+    writeFileSync(join(laid, 'reel.json'), JSON.stringify(reel));
+    const path = `media/${sound.hash}`;
+    const listed = { id: media, path, name: 'noise.wav', type: 'audio/wav' };
+    const contents = { format: 'freshreel/contents', version: 2, documents: [], media: [listed], fonts: [] };
+    writeFileSync(join(laid, 'contents.json'), JSON.stringify(contents));
+    const took = async (work) => {
+      const begun = performance.now();
+      await work();
+      return performance.now() - begun;
+    };
+    const packed = join(folder, 'large.freshreel');
+    const alone = await took(() => copyAndHash(sound.path, join(laid, path)));
+    const before = process.memoryUsage.rss();
+    const packing = await took(() => cli.pack([laid, '--out', packed]));
+    const unpacking = await took(() => cli.unpack([packed, '--out', join(folder, 'unpacked')]));
+    const grown = (process.memoryUsage.rss() - before) / 1e6;
+    for (const [what, ms] of [
+      ['pack', packing],
+      ['unpack', unpacking],
+    ])
+      row(`package-500mb-${what}`, alone / ms, 'of copying and hashing', 0.6, alone / ms >= 0.6);
+    row('package-500mb-memory', grown, 'MB', 100, grown <= 100);
+    const app = await inApp(
+      '/reels',
+      async (tab, go) => {
+        await go();
+        const bare = await bareCopy(tab, sound.path);
+        await giveFiles(tab, 'open-reel-file', packed);
+        await tab.waitForSelector('[data-testid="open-take"]');
+        const start = browserMemory();
+        let most = start;
+        const watching = setInterval(() => {
+          most = Math.max(most, browserMemory());
+        }, 250);
+        const opening = await took(async () => {
+          await tab.click('[data-testid="open-take"]');
+          await tab.waitForSelector('[data-testid="step-render"]', { timeout: 120_000 });
+        });
+        const opened = most - start;
+        // With no reel open, so that nothing but the file is worked on.
+        await tab.goto(`${new URL(tab.url()).origin}/shelf`);
+        await tab.waitForSelector('[data-testid="save-everything"]');
+        await pause(3000);
+        const rest = browserMemory();
+        most = rest;
+        await tab.evaluate(() => {
+          window.saved = new Promise((resolve) => {
+            HTMLAnchorElement.prototype.click = () => resolve();
+          });
+        });
+        const saving = await took(async () => {
+          await tab.click('[data-testid="save-everything"]');
+          await tab.evaluate(() => window.saved);
+        });
+        clearInterval(watching);
+        say(
+          `        memory grows by ${opened.toFixed(0)} MB while it is opened, by ${(most - rest).toFixed(0)} MB while it is written`,
+        );
+        return { bare, opening, saving, grown: Math.max(opened, most - rest) };
+      },
+      { width: 1280, height: 800 },
+    );
+    for (const [what, ms] of [
+      ['open', app.opening],
+      ['save', app.saving],
+    ])
+      row(`package-500mb-${what}-in-app`, app.bare / ms, 'of copying and hashing', 0.6, app.bare / ms >= 0.6);
+    row('package-500mb-memory-in-app', app.grown, 'MB', 250, app.grown <= 250);
   },
   async playing() {
     const { TEMPLATES } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);

@@ -25,9 +25,9 @@ import {
 } from '@fresh-reel/core';
 import { importFont } from '../fonts/importFont';
 import { assetFile } from '../media/decode/assets';
-import { hashOf, piecesOf } from '../media/files/hash';
 import { rangeOf, ZipFiles } from '../media/files/zip';
 import { importMedia } from '../media/import/importMedia';
+import { DamagedError } from '../media/import/mediaError';
 import { type MissingParts, missingOf } from '../media/useMissing';
 import { fromBase64 } from '../storage/bytes';
 import { lackingMedia, mediaId } from '../storage/media';
@@ -201,22 +201,15 @@ interface Unpacked {
 async function takeIn({ file, files, contents, texts, opened, lacking }: Unpacked) {
   let renamed = texts;
   const damaged: string[] = [];
-  /** Whether a file is the one that the list names. */
-  const isSound = async (part: Parameters<typeof hashListed>[0], bytes: Blob) => {
-    const wanted = hashListed(part);
-    return wanted === undefined || (await hashOf(piecesOf(bytes))).hash === wanted;
-  };
   for (const part of contents.media) {
     const { id, path, name: called, type } = part;
     // What is not there is told by the reel, which finds it again; what is here already is not taken in twice.
     if (assetFile(id) || !files.has(path) || (hashListed(part) && !lacking.has(hashIn(id)))) continue;
     const bytes = await files.slice(path, file);
-    if (!(await isSound(part, bytes))) {
-      damaged.push(called);
-      continue;
-    }
-    const came = await importMedia(new File([bytes], called, { type }));
-    if (came.kind !== 'media') continue;
+    const came = await soundly(damaged, called, () =>
+      importMedia(new File([bytes], called, { type }), { wanted: hashListed(part) }),
+    );
+    if (came?.kind !== 'media') continue;
     // A picture that was cleaned on its way in lies under another hash than it had.
     const [from, to] = [JSON.stringify(id), JSON.stringify(mediaId(came.record))];
     if (from !== to) renamed = renamed.map((t) => ({ ...t, text: t.text.replaceAll(from, to) }));
@@ -224,10 +217,22 @@ async function takeIn({ file, files, contents, texts, opened, lacking }: Unpacke
   for (const part of contents.fonts) {
     if (!files.has(part.path)) continue;
     const bytes = await files.slice(part.path, file);
-    if (await isSound(part, bytes)) await importFont(new File([bytes], `${part.family}.ttf`));
-    else damaged.push(part.family);
+    await soundly(damaged, part.family, () =>
+      importMedia(new File([bytes], `${part.family}.ttf`), { wanted: hashListed(part) }),
+    );
   }
   return { opened: renamed === texts ? opened : openedFrom(renamed).opened, damaged };
+}
+
+/** Takes something in; of what is not the file that the list names, its name is noted instead. */
+async function soundly<T>(damaged: string[], name: string, take: () => Promise<T>): Promise<T | undefined> {
+  try {
+    return await take();
+  } catch (error) {
+    if (!(error instanceof DamagedError)) throw error;
+    damaged.push(name);
+    return undefined;
+  }
 }
 
 function documentOf(data: unknown, name: string): Opened {

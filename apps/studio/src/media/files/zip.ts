@@ -9,8 +9,8 @@ import {
   ZipWriter,
 } from '@zip.js/zip.js/index-native.js';
 
-// What goes in is packed already, so there is nothing for workers of its own to do.
-configure({ useWebWorkers: false });
+// What goes in is packed already, so there is nothing for workers of its own to do; large pieces are handed on faster.
+configure({ useWebWorkers: false, chunkSize: 1 << 20 });
 
 /** How a zip is written: as it comes, with no time of its own, so that the same files make the same bytes. */
 const STORED = {

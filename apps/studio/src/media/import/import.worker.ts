@@ -1,7 +1,7 @@
 import { messageOf } from '@fresh-reel/core';
 import { StorageError } from '../../storage/store';
 import { hashOf, piecesOf } from '../files/hash';
-import { NeedsCopyError } from './mediaError';
+import { DamagedError, NeedsCopyError } from './mediaError';
 import type { FromImport, ToImport } from './messages';
 import { takeIn } from './takeIn';
 
@@ -19,6 +19,7 @@ self.onmessage = ({ data }: MessageEvent<ToImport>) => {
       type: 'fault',
       message: messageOf(error),
       full: error instanceof StorageError && error.full,
+      damaged: error instanceof DamagedError,
       ...(error instanceof NeedsCopyError ? { needs: error.needs } : {}),
     }),
   );

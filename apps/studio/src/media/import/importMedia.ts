@@ -3,8 +3,9 @@ import { importFont } from '../../fonts/importFont';
 import type { FontRecord } from '../../storage/fonts';
 import { forgetComing, type MediaRecord } from '../../storage/media';
 import { StorageError } from '../../storage/store';
+import { hashOf, piecesOf } from '../files/hash';
 import { importPicture } from './importPicture';
-import { MediaError, NeedsCopyError } from './mediaError';
+import { DamagedError, damaged, MediaError, NeedsCopyError } from './mediaError';
 import { type FromImport, ImportCancelled, type OriginalFile, type Take } from './messages';
 import { foreignFile, sniffMedia } from './sniff';
 
@@ -24,6 +25,8 @@ export interface ImportOptions {
   readonly signal?: AbortSignal;
   /** A clip that may be interlaced is refused with a {@link NeedsCopyError}, so that the user can be asked. */
   readonly asks?: boolean;
+  /** SHA-256 that the file must have: one with another is refused with a {@link DamagedError}, and nothing of it is kept. */
+  readonly wanted?: string | undefined;
 }
 
 /**
@@ -41,14 +44,23 @@ export async function importMedia(file: File, options: ImportOptions = {}): Prom
     if (!foreign.footage) throw new MediaError(message);
     throw new NeedsCopyError(message, { why: { codec: foreign.what }, copySize: undefined });
   }
-  switch (sniffMedia(start)) {
+  const { wanted } = options;
+  const sniffed = sniffMedia(start);
+  // What goes to the worker is hashed there, while it is stored.
+  if (wanted !== undefined && sniffed !== 'stream' && sniffed !== 'zip')
+    if ((await hashOf(piecesOf(file))).hash !== wanted) throw damaged(file.name);
+  switch (sniffed) {
     case 'picture':
       return { kind: 'media', again: false, ...(await importPicture(file)) };
     case 'font':
       return { kind: 'font', font: await importFont(file) };
     case 'stream':
     case 'zip':
-      return inWorker({ file, ...(options.asks ? { asks: true } : {}) }, file.name, options);
+      return inWorker(
+        { file, ...(options.asks ? { asks: true } : {}), ...(wanted === undefined ? {} : { wanted }) },
+        file.name,
+        options,
+      );
     default:
       throw new MediaError(
         `"${file.name}" is not a picture, clip, sound or font, whatever its name says. Choose another file.`,
@@ -101,7 +113,8 @@ function inWorker(what: Take, name: string, { onProgress, signal }: ImportOption
   }).finally(() => worker.terminate());
 }
 
-function faultOf({ message, full, needs }: FromImport & { type: 'fault' }): Error {
+function faultOf({ message, full, damaged: other, needs }: FromImport & { type: 'fault' }): Error {
   if (full) return new StorageError(message, true);
+  if (other) return new DamagedError(message);
   return needs ? new NeedsCopyError(message, needs) : new MediaError(message);
 }

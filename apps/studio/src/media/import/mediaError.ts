@@ -3,6 +3,15 @@ export class MediaError extends Error {
   override readonly name: string = 'MediaError';
 }
 
+/** A file is not the one that was said to come: its hash is another. */
+export class DamagedError extends MediaError {
+  override readonly name = 'DamagedError';
+}
+
+/** Tells of a file whose bytes are not those of its hash. */
+export const damaged = (name: string): DamagedError =>
+  new DamagedError(`"${name}" is damaged: it is not the file that it is said to be.`);
+
 /** Why footage would be better sent through the server. */
 export interface NeedsCopy {
   /** What is in the way: `H.265`, or fields of two moments in a frame. */

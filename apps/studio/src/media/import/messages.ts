@@ -28,6 +28,8 @@ export type Take =
       readonly original?: OriginalFile;
       /** A clip that may be interlaced is refused, so that the user can be asked. */
       readonly asks?: boolean;
+      /** SHA-256 that it must have. */
+      readonly wanted?: string;
     }
   | {
       readonly frames: readonly File[];
@@ -45,6 +47,8 @@ export type FromImport =
       readonly type: 'fault';
       readonly message: string;
       readonly full: boolean;
+      /** It is not the file that was wanted. */
+      readonly damaged: boolean;
       /** A working copy would help. */
       readonly needs?: NeedsCopy;
     };

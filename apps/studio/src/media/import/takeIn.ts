@@ -11,7 +11,7 @@ import { write } from '../../storage/store';
 import { type Frames, openFrames, sequenceBytes } from '../decode/sequence';
 import { hashing, hashOf, piecesOf, recut } from '../files/hash';
 import { rangeOf } from '../files/zip';
-import { MediaError } from './mediaError';
+import { damaged, MediaError } from './mediaError';
 import type { OriginalFile, Take } from './messages';
 import { type Probed, probe, wavePeaks } from './probe';
 import { probeSequence } from './probeSequence';
@@ -69,6 +69,8 @@ async function lookAt(what: Take, tell: OnProgress): Promise<Looked> {
   };
 }
 
+const nameOf = (what: Take): string => ('frames' in what ? what.name : what.file.name);
+
 /** What is known of a clip; of a working copy, that it is one, and of what. */
 function factsOf({ facts }: Probed, original: OriginalFile | undefined): MediaFactsFound {
   if (!original) return facts;
@@ -102,9 +104,10 @@ async function lookAtFrames(
  */
 export async function takeIn(what: Take, tell: OnProgress): Promise<{ record: MediaRecord; again: boolean }> {
   const looked = await lookAt(what, tell);
-  const original = 'file' in what ? what.original : undefined;
+  const { original, wanted } = 'file' in what ? what : {};
   if (original || (await listMedia()).some((record) => record.size === looked.size)) {
     const { hash } = original ?? (await hashOf(looked.bytes()));
+    if (wanted !== undefined && hash !== wanted) throw damaged(nameOf(what));
     const held = await readWhole(hash);
     if (held) return { record: held, again: true };
   }
@@ -119,8 +122,10 @@ export async function takeIn(what: Take, tell: OnProgress): Promise<{ record: Me
     {
       pieces: () => through(looked.bytes()),
       end: async () => {
+        const whole = end();
+        if (wanted !== undefined && whole.hash !== wanted) throw damaged(nameOf(what));
         // A working copy stands for its original, and is known as that.
-        const hashed = { ...end(), ...(original ? { hash: original.hash } : {}) };
+        const hashed = { ...whole, ...(original ? { hash: original.hash } : {}) };
         // Small pictures come first: they are of no harm without a record, and a record is never without them.
         await keepPreview(hashed.hash, await making);
         return { ...hashed, facts: looked.facts };
