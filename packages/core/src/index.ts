@@ -9,7 +9,7 @@ export { type Heard, hearReel, loudnessCheck, type OpenedSound } from './checks/
 export { type Looker, lookAtWords, lookerOf, lookForFlashes } from './checks/survey';
 export { contrast, oklabOf } from './colour/colour';
 export { type Harmony, harmonies } from './colour/harmony';
-export { type Brand, brandKind, type LineRole, type LogoRole } from './documents/brand';
+export { type Brand, brandKind, type LineRole, type LogoRole, type SoundRole } from './documents/brand';
 export {
   type ControlFill,
   type ControlValue,
@@ -199,6 +199,7 @@ export {
   newReel,
   pourInto,
   pourMedia,
+  reelWearing,
   renameReel,
   replaceMedia,
   resetControl,

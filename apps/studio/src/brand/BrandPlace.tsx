@@ -6,6 +6,7 @@ import {
   type LogoRole,
   messageOf,
   type PictureFill,
+  type SoundRole,
 } from '@fresh-reel/core';
 import { useState } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
@@ -27,6 +28,7 @@ import { Txt } from '../ui/Txt';
 import { CHEQUERED, CORNER, colour, TOUCH } from '../ui/theme';
 import { webStyle } from '../ui/web';
 import { HarmonySheet } from './HarmonySheet';
+import { SoundRow } from './SoundRow';
 import { useBrandHistory } from './useBrandHistory';
 import { Wearing } from './Wearing';
 import { TakeBrandOut, WhichBrand } from './WhichBrand';
@@ -45,6 +47,7 @@ const EMPTY_BRAND: Brand = {
   logos: { main: null, light: null, dark: null, small: null },
   fonts: { heading: null, text: null },
   lines: { line: '', name: '', handle: '', address: '' },
+  sounds: { logo: null, music: null },
   templates: [],
 };
 
@@ -60,6 +63,11 @@ const LINES: readonly { id: LineRole; name: string }[] = [
   { id: 'name', name: 'Name as it is written' },
   { id: 'handle', name: 'Handle' },
   { id: 'address', name: 'Address' },
+];
+
+const SOUNDS: readonly { id: SoundRole; name: string; about: string }[] = [
+  { id: 'logo', name: 'Sound of the logo', about: 'it is heard as the logo comes to stand' },
+  { id: 'music', name: 'Music', about: 'it lies under openers and galleries' },
 ];
 
 /** The brand: set once, worn by any template. */
@@ -176,6 +184,21 @@ function BrandForm({ stored, brands }: { stored: Brand; brands: readonly Brand[]
                 onChangeText={(words) => put({ lines: { ...brand.lines, [id]: words } }, `line-${id}`)}
                 onBlur={settle}
                 testID={`brand-line-${id}`}
+              />
+            ))}
+          </View>
+          <View style={styles.group}>
+            <Txt kind="lead" level={2}>
+              Sounds
+            </Txt>
+            {SOUNDS.map((role) => (
+              <SoundRow
+                key={role.id}
+                role={role}
+                sound={brand.sounds[role.id]}
+                onChange={(sound, gesture) => put({ sounds: { ...brand.sounds, [role.id]: sound } }, gesture)}
+                onSettle={settle}
+                onFault={setFault}
               />
             ))}
           </View>

@@ -79,8 +79,11 @@ const neededByTemplate = (template: Template): Pick<Package, 'media' | 'families
   families: fontNeeds(template, EMPTY_FILL).faces.map((f) => f.family),
 });
 
-const neededByBrand = ({ logos, fonts }: Brand): Pick<Package, 'media' | 'families'> => ({
-  media: Object.values(logos).flatMap((logo) => logo?.media ?? []),
+const neededByBrand = ({ logos, sounds, fonts }: Brand): Pick<Package, 'media' | 'families'> => ({
+  media: [
+    ...Object.values(logos).flatMap((logo) => logo?.media ?? []),
+    ...Object.values(sounds).flatMap((one) => one?.sound ?? []),
+  ],
   families: Object.values(fonts).flatMap((family) => family ?? []),
 });
 

@@ -7,7 +7,7 @@ import { store, write } from './store';
 /** The brand of the festival that the demo is about. */
 export const DEMO_BRAND: Brand = {
   format: 'freshreel/brand',
-  version: 3,
+  version: 4,
   id: FIRST_BRAND,
   name: 'Thistledown Kite Weekend',
   colours: { main: '#C8431C', second: '#F2A541', dark: '#1E4D3B', light: '#FFF6E6' },
@@ -24,6 +24,7 @@ export const DEMO_BRAND: Brand = {
     handle: '@thistledownkites',
     address: 'The hill above Marram, by the old windmill',
   },
+  sounds: { logo: { sound: assetOf('gust-sting', 'hit'), name: 'gust-hit.wav' }, music: null },
   templates: ['name-strap', 'gust-sting', 'mask-rise'],
 };
 

@@ -1,10 +1,11 @@
 import type { FrameShape, Template } from '@fresh-reel/core';
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
+import { WearingToggle } from '../brand/WearingToggle';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
 import { listedOf } from '../storage/listedTemplate';
-import { useBrand, useMediaList, usePreferences, useSetPreferences } from '../storage/queries';
+import { useBrand, useMediaList, usePreferences } from '../storage/queries';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
@@ -28,7 +29,6 @@ export function ComparePlace({ templates }: { templates: readonly Template[] }) 
   const brand = useBrand();
   const { data: media = [] } = useMediaList();
   const { wearing } = usePreferences();
-  const setPreferences = useSetPreferences();
   const [shape, setShape] = useState<FrameShape>(templates[0]!.shape);
   const [words, setWords] = useState('');
   const [mine, setMine] = useState(false);
@@ -115,14 +115,7 @@ export function ComparePlace({ templates }: { templates: readonly Template[] }) 
               testID="compare-pictures"
             />
           )}
-          {brand && (
-            <Toggle
-              label="Wearing my brand"
-              value={wearing}
-              onChange={(on) => setPreferences({ wearing: on })}
-              testID="wearing-brand"
-            />
-          )}
+          <WearingToggle />
         </View>
       </ScrollView>
     </View>

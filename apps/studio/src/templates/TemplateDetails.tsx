@@ -1,12 +1,13 @@
 import { type FrameShape, messageOf, type Template } from '@fresh-reel/core';
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
+import { WearingToggle } from '../brand/WearingToggle';
 import { useSaveTemplateFile, useSaveThingsFile } from '../files/useSaveFile';
 import { GroundSheet } from '../preview/GroundSheet';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
 import { listedOf } from '../storage/listedTemplate';
-import { useBrand, usePreferences, useSaveBrand, useSetPreferences } from '../storage/queries';
+import { useBrand, usePreferences, useSaveBrand } from '../storage/queries';
 import { useTemplates, wholeTemplate } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
@@ -38,7 +39,6 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
   const toast = useToast();
   const [shape, setShape] = useState<FrameShape>(template.shape);
   const { wearing } = usePreferences();
-  const setPreferences = useSetPreferences();
   const [look, setLook] = useState<string>();
   const [ground, setGround] = useState(false);
   const [footage, setFootage] = useState(false);
@@ -109,14 +109,7 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
               testID="of-brand"
             />
           )}
-          {brand && (
-            <Toggle
-              label="Wearing my brand"
-              value={wearing}
-              onChange={(on) => setPreferences({ wearing: on })}
-              testID="wearing-brand"
-            />
-          )}
+          <WearingToggle />
         </View>
         <View style={[styles.words, wide && styles.wordsWide]}>
           <View style={styles.files}>

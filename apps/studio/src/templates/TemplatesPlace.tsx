@@ -2,6 +2,7 @@ import type { Use } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
+import { WearingToggle } from '../brand/WearingToggle';
 import { useOpenFile } from '../files/useOpenFile';
 import { startPreviews } from '../preview/previewClient';
 import { useKept } from '../shell/kept';
@@ -156,14 +157,7 @@ export function TemplatesPlace() {
             {filters}
           </ScrollView>
           <View style={styles.row}>
-            {brand && (
-              <Toggle
-                label="Wearing my brand"
-                value={wearing}
-                onChange={(on) => setPreferences({ wearing: on })}
-                testID="wearing-brand"
-              />
-            )}
+            <WearingToggle />
             <Toggle
               label="Compare some"
               value={compared !== undefined}

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
 import { numberProperty, positiveProperty, spaceProperty } from '../layers/common';
 import { layerSchema } from '../layers/registry';
-import { FONT_ROLES, LINE_ROLES, LOGO_ROLES } from './brand';
+import { FONT_ROLES, LINE_ROLES, LOGO_ROLES, SOUND_ROLES } from './brand';
 import { controlKeySchema, controlValueSchema, wordsFillSchema } from './fill';
 import { withItsControls } from './linking';
 import type { DocumentKind } from './load';
@@ -157,6 +157,8 @@ export const slotSchema = z.discriminatedUnion('kind', [
     fadeOut: z.number().min(0).max(60).default(0),
     /** Begins again when it is over, to the end of the graphic: a bed. */
     loops: z.boolean().default(false),
+    /** Which of the brand's sounds it takes. */
+    brand: z.enum(SOUND_ROLES).optional(),
     /** How the sample is heard, where that is not as it comes. */
     sampleAs: soundFillSchema.omit({ sound: true }).optional(),
   }),
@@ -204,7 +206,7 @@ export type GuideStep = z.infer<typeof guideStepSchema>;
 
 export const templateShape = z.strictObject({
   format: z.literal('freshreel/template'),
-  version: z.literal(5),
+  version: z.literal(6),
   id,
   name,
   /** The template it was kept from, beside which it stands; and which of its own editions it is, counted from 1. */
@@ -298,7 +300,7 @@ function upgradeAssets(document: Record<string, unknown>): Record<string, unknow
 export const templateKind: DocumentKind<Template> = {
   title: 'template',
   format: 'freshreel/template',
-  version: 5,
+  version: 6,
   schema: templateSchema as unknown as z.ZodType<Template>,
   upgrades: {
     1: upgradeTexts,
@@ -307,5 +309,7 @@ export const templateKind: DocumentKind<Template> = {
     3: (document) => document,
     // Version 5 has lines and boxes for the eye, what a control says, pictures in the guide, stand-ins and curves of ties.
     4: (document) => document,
+    // Version 6 has sounds of the brand.
+    5: (document) => document,
   },
 };

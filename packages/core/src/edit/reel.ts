@@ -256,7 +256,7 @@ export function renameReel(reel: Reel, name: string): Reel {
   return trimmed ? { ...reel, name: trimmed } : reel;
 }
 
-/** The template in the brand's colours and fonts, with its logos and its standard words, as a fill over the given one. */
+/** The template in the brand's colours and fonts, with its logos, standard words and sounds, as a fill over the given one. */
 export function wearBrand(template: Template, fill: Fill, brand: Brand): Fill {
   const colours = new Map<string, string>(Object.entries(brand.colours));
   const fonts = new Map<string, string | null>(Object.entries(brand.fonts));
@@ -269,6 +269,10 @@ export function wearBrand(template: Template, fill: Fill, brand: Brand): Fill {
     if (s.kind === 'logo') {
       const logo = brand.logos[s.brand] ?? brand.logos.main;
       return logo ? [[s.id, logo]] : [];
+    }
+    if (s.kind === 'sound') {
+      const sound = s.brand && brand.sounds[s.brand];
+      return sound ? [[s.id, sound]] : [];
     }
     const words = s.kind === 'text' && s.brand ? brand.lines[s.brand] : '';
     return words ? [[s.id, words]] : [];
@@ -284,6 +288,10 @@ export function applyBrand(reel: Reel, graphic: string, brand: Brand): Reel {
   const { template } = graphicOf(reel, graphic);
   return withFill(reel, graphic, (fill) => wearBrand(template, fill, brand));
 }
+
+/** All of a reel in a brand: each of its graphics. */
+export const reelWearing = (reel: Reel, brand: Brand): Reel =>
+  graphicsOf(reel).reduce((worn, { id }) => applyBrand(worn, id, brand), reel);
 
 /**
  * A template in the brand's colours, spread by contrast and harmony rather than by what its maker thought each is for:

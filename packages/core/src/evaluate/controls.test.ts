@@ -117,11 +117,28 @@ describe('control values', () => {
       const worn = wearBrand(branded, EMPTY_FILL, brand);
       expect(worn.controls).toEqual({ face: 'Syne' });
       expect(worn.slots).toEqual({ t: '@us', a: freshPicture('main'), b: freshPicture('small') });
+      expect(old.sounds).toEqual({ logo: null, music: null });
       // What the brand lacks is left as it was; without a small logo the main one serves.
       const plain = wearBrand(branded, EMPTY_FILL, old);
       expect(plain.slots).toEqual({ a: freshPicture('main'), b: freshPicture('main') });
       expect(plain.controls).toEqual({});
       expect(old.lines.line).toBe('Our line');
+    });
+
+    it('with its sounds, where a slot says which', () => {
+      const sound = (id: string, brand?: string) => ({
+        ...{ id, kind: 'sound', name: id, scenes: ['all'], moment: { at: 0 }, sample: null, cue: 'go' },
+        ...(brand ? { brand } : {}),
+      });
+      const heard = templateOf([textLayer('t')], {
+        slots: [textSlot('t', 'Own'), sound('hit', 'logo'), sound('bed', 'music'), sound('tick')],
+        cues: [{ id: 'go', name: 'Go', at: { at: 0 } }],
+      });
+      const brand = { ...old, sounds: { logo: { sound: 'our-three-notes', level: -3 }, music: null } };
+      // What the brand lacks is left as it is, and what is no brand's stays the template's.
+      expect(wearBrand(heard, EMPTY_FILL, brand).slots).toEqual({
+        hit: { sound: 'our-three-notes', level: -3 },
+      });
     });
   });
 });

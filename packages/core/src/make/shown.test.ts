@@ -2,7 +2,7 @@ import { type NodeStudio, nodeLooker } from '@fresh-reel/node-host';
 import { assetOf } from '@fresh-reel/templates';
 import { FRAMES, layoutFrame } from '..';
 import { EMPTY_FILL } from '../documents/fill';
-import type { Template } from '../documents/template';
+import { type Template, templateKind } from '../documents/template';
 import { GraphicScene } from '../evaluate/graphicScene';
 import { everyLayer } from '../layers/registry';
 import { sameOps } from '../paint/ops';
@@ -129,7 +129,7 @@ describe('what is made, as it shows', () => {
           { ...newer, id: 'b', name: 'Wind', ...standIn },
         ],
         {
-          ...{ version: 5, assets: { badge: media } },
+          ...{ version: templateKind.version, assets: { badge: media } },
         },
       );
     const held = made({ standIn: 'badge' });

@@ -1,4 +1,6 @@
+import { type Brand, brandKind } from '../documents/brand';
 import { EMPTY_FILL } from '../documents/fill';
+import { openDocument } from '../documents/load';
 import type { Reel } from '../documents/reel';
 import { addTitle } from '../edit/newItems';
 import { spanOf } from '../edit/place';
@@ -111,6 +113,56 @@ describe('a table of a reel', () => {
         [120, 'Åse'],
         [360, 'Bram'],
       ],
+    ]);
+  });
+});
+
+describe('a table whose rows wear brands', () => {
+  const branded = templateOf([textLayer('line')], {
+    id: 'branded',
+    name: 'Branded',
+    slots: [{ ...textSlot('line', 'Sample'), name: 'Line', brand: 'line' }],
+    controls: [{ id: 'ink', kind: 'colour', name: 'Ink', brand: 'main', default: '#111111' }],
+  });
+  const made = emptyReel({
+    ...{ id: 'r', name: 'Kites', now: '', frame: { width: 1920, height: 1080 } },
+    rate: { num: 60, den: 1 },
+  });
+  const own = addTitle(made, branded, 0).reel;
+  const brand = (name: string, main: string, line: string): Brand =>
+    openDocument(brandKind, {
+      ...{ format: 'freshreel/brand', version: 1, id: name, name, logo: null, line },
+      colours: { main, second: '#00AA00', dark: '#000000', light: '#FFFFFF' },
+    });
+  const brands = [
+    brand('Hill Crew', '#AA0000', 'From the hill'),
+    brand('Shore', '#0000AA', 'From the shore'),
+  ];
+  const read = readTable('Client,Ink,Line\nhill crew,,\nShore,#00FF00,Typed\nNobody,,\n,,Typed\n');
+  const uses = matchReel(read.columns, own, brands);
+  const [graphic] = graphicsOf(own);
+  const filled = read.rows.map((row) => rowReel(own, uses, row, media, brands));
+  const fillOf = (i: number) => graphicOf(filled[i]!.reel, graphic!.id).fill;
+
+  it('finds the column, where there are brands', () => {
+    expect(uses[0]).toEqual({ of: 'brand' });
+    expect(matchReel(read.columns, own)[0]).toBeUndefined();
+    expect(reelUses(own, brands).some(({ use }) => use.of === 'brand')).toBe(true);
+    expect(reelUses(own).some(({ use }) => use.of === 'brand')).toBe(false);
+  });
+
+  it('wears it by name, and what a row says lies over it', () => {
+    expect(fillOf(0).controls).toEqual({ ink: '#AA0000' });
+    expect(fillOf(1)).toMatchObject({ controls: { ink: '#00FF00' }, slots: { line: 'Typed' } });
+    expect(fillOf(3).controls).toEqual({});
+  });
+
+  it('tells one that is not there, with those that are', () => {
+    expect(filled.map((f) => f.faults)).toEqual([
+      [],
+      [],
+      ['there is no brand "Nobody"; the brands are Hill Crew, Shore'],
+      [],
     ]);
   });
 });

@@ -1,14 +1,15 @@
+import type { Brand } from '../documents/brand';
 import type { Reel } from '../documents/reel';
 import { changeItem } from '../edit/items';
-import { graphicOf } from '../edit/reel';
+import { graphicOf, reelWearing } from '../edit/reel';
 import { graphicsOf } from '../reel/graphicTime';
 import { framesIn, type Rate } from '../time/rate';
 import { frameOfTimecode } from '../time/timecode';
 import { type ColumnUse, matchColumns, rowFill } from './rowFill';
 import { plainName, type Table } from './table';
 
-/** What a column of a table says of a reel: what one of its graphics is filled with, or when a row is. */
-export type ReelUse = (ColumnUse & { readonly graphic: string }) | { readonly of: 'from' | 'to' };
+/** What a column of a table says of a reel: what one of its graphics is filled with, when a row is, or whose it is. */
+export type ReelUse = (ColumnUse & { readonly graphic: string }) | { readonly of: 'from' | 'to' | 'brand' };
 
 /** Names of columns that say when a row begins and ends, as they are compared (common practice). */
 const TIMES = {
@@ -16,14 +17,23 @@ const TIMES = {
   to: ['to', 'end', 'ends', 'out', 'until', 'tcout', 'timecodeout'],
 } as const;
 
+/** Names of columns that say which brand a row wears (common practice). */
+const BRANDS = ['brand', 'client', 'series'];
+
 /** A use as one text, to compare and to choose by. */
 export function keyOfUse(use: ReelUse): string {
   if (!('graphic' in use)) return use.of;
   return [use.graphic, use.of, 'id' in use ? use.id : ''].join('/');
 }
 
-/** All that columns may fill in a reel, with a name for each; things of several graphics say of which. */
-export function reelUses(reel: Reel): { readonly use: ReelUse; readonly name: string }[] {
+/**
+ * All that columns may fill in a reel, with a name for each; things of several graphics say of which.
+ * @param brands those that rows may wear
+ */
+export function reelUses(
+  reel: Reel,
+  brands: readonly Brand[] = [],
+): { readonly use: ReelUse; readonly name: string }[] {
   const graphics = graphicsOf(reel);
   const fills = graphics.flatMap(({ id, template }, i) => {
     const name = (own: string) => (graphics.length > 1 ? `${i + 1}. ${template.name}: ${own}` : own);
@@ -44,11 +54,19 @@ export function reelUses(reel: Reel): { readonly use: ReelUse; readonly name: st
     { use: { of: 'from' } as const, name: 'When it begins' },
     { use: { of: 'to' } as const, name: 'When it ends' },
   ];
-  return [...fills, ...times];
+  const worn = { use: { of: 'brand' } as const, name: 'The brand it wears' };
+  return [...fills, ...times, ...(brands.length > 0 ? [worn] : [])];
 }
 
-/** What each column fills, by its name: of the first graphic that has it, and nothing twice. */
-export function matchReel(columns: readonly string[], reel: Reel): (ReelUse | undefined)[] {
+/**
+ * What each column fills, by its name: of the first graphic that has it, and nothing twice.
+ * @param brands those that rows may wear
+ */
+export function matchReel(
+  columns: readonly string[],
+  reel: Reel,
+  brands: readonly Brand[] = [],
+): (ReelUse | undefined)[] {
   const found: (ReelUse | undefined)[] = columns.map(() => undefined);
   for (const { id, template } of graphicsOf(reel)) {
     const open = columns.map((column, i) => (found[i] ? '' : column));
@@ -56,11 +74,13 @@ export function matchReel(columns: readonly string[], reel: Reel): (ReelUse | un
       if (use) found[i] = { ...use, graphic: id };
     });
   }
-  for (const when of ['from', 'to'] as const) {
-    const names: readonly string[] = TIMES[when];
+  const offer = (of: 'from' | 'to' | 'brand', names: readonly string[]) => {
     const at = columns.findIndex((column, i) => !found[i] && names.includes(plainName(column)));
-    if (at >= 0) found[at] = { of: when };
-  }
+    if (at >= 0) found[at] = { of };
+  };
+  offer('from', TIMES.from);
+  offer('to', TIMES.to);
+  if (brands.length > 0) offer('brand', BRANDS);
   return found;
 }
 
@@ -79,13 +99,21 @@ export interface RowReel {
   readonly faults: readonly string[];
 }
 
-/** The reel with what a row says; what no column fills stays as it is. @param media makes a media id of a file's name */
+/**
+ * The reel with what a row says; what no column fills stays as it is. What a row fills lies over the brand it wears.
+ * @param media makes a media id of a file's name
+ * @param brands those that rows may wear, by name
+ */
 export function rowReel(
   reel: Reel,
   uses: readonly (ReelUse | undefined)[],
   row: readonly string[],
   media: (file: string) => string,
+  brands: readonly Brand[] = [],
 ): RowReel {
+  const wanted = (row[uses.findIndex((use) => use?.of === 'brand')] ?? '').trim();
+  const brand = brands.find(({ name }) => plainName(name) === plainName(wanted));
+  const unknown = wanted !== '' && !brand;
   const graphics = [...new Set(uses.flatMap((use) => (use && 'graphic' in use ? [use.graphic] : [])))];
   return graphics.reduce<RowReel>(
     (so, id) => {
@@ -104,7 +132,13 @@ export function rowReel(
         faults: [...so.faults, ...faults],
       };
     },
-    { reel, files: [], faults: [] },
+    {
+      reel: brand ? reelWearing(reel, brand) : reel,
+      files: [],
+      faults: unknown
+        ? [`there is no brand "${wanted}"; the brands are ${brands.map((b) => b.name).join(', ')}`]
+        : [],
+    },
   );
 }
 

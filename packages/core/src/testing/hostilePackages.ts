@@ -155,7 +155,7 @@ const WAYS: Readonly<Record<string, Make>> = {
       { ...file('contents.json', contents()), crc: 9 },
     ]),
   'a newer version': (t, random) =>
-    whole({ ...t, version: 6 + Math.floor(random() * 90), weather: { wind: random() } }),
+    whole({ ...t, version: 7 + Math.floor(random() * 90), weather: { wind: random() } }),
   'a newer list': (t) => whole(t, [], { ...contents(), version: 7 }),
   'ten thousand files': (t) =>
     whole(

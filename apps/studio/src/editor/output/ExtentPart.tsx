@@ -1,10 +1,11 @@
-import { EXTENTS, type Extent, type FrameShape, type Reel, reelEnd } from '@fresh-reel/core';
+import { type Brand, EXTENTS, type Extent, type FrameShape, type Reel, reelEnd } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Txt } from '../../ui/Txt';
 import { TimeField } from '../place/TimeField';
 import { useReelEditor } from '../session/useReelEditor';
+import { AlsoBrands } from './AlsoBrands';
 import { AlsoShapes } from './AlsoShapes';
 
 const NAMES: Readonly<Record<Extent, string>> = {
@@ -28,10 +29,14 @@ interface Props {
   readonly onChange: (part: Pick<NonNullable<Reel['output']>, 'extent' | 'range'>) => void;
   readonly shapes: readonly FrameShape[];
   readonly onShapes: (shapes: readonly FrameShape[]) => void;
+  /** Brands that it is also rendered in. */
+  readonly brands: readonly Brand[];
+  readonly onBrands: (brands: readonly Brand[]) => void;
 }
 
-/** What of the reel is rendered, and in which frames besides its own. */
-export function ExtentPart({ extent, range, playhead, onChange, shapes, onShapes }: Props) {
+/** What of the reel is rendered, and in which frames and brands besides its own. */
+export function ExtentPart(props: Props) {
+  const { extent, range, playhead, onChange, shapes, onShapes, brands, onBrands } = props;
   const { reel } = useReelEditor();
   const [from, to] = range ?? [0, reelEnd(reel)];
   const ends = [
@@ -66,6 +71,7 @@ export function ExtentPart({ extent, range, playhead, onChange, shapes, onShapes
         </View>
       )}
       <AlsoShapes shapes={shapes} onShapes={onShapes} testID="also" />
+      <AlsoBrands chosen={brands} onChosen={onBrands} />
     </View>
   );
 }

@@ -1,4 +1,5 @@
 import {
+  type Brand,
   type Extent,
   type FrameShape,
   formatFacts,
@@ -86,6 +87,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   const seen = format !== 'wav';
   const { extent = 'all', range, draft = false } = reel.output ?? {};
   const [shapes, setShapes] = useState<readonly FrameShape[]>([]);
+  const [brands, setBrands] = useState<readonly Brand[]>([]);
   const [table, setTable] = useState(false);
   const checks = useChecks(reel);
   const jobs = useRenderJobs().filter((j) => j.reelId === reel.id);
@@ -98,7 +100,7 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   const plans =
     format === 'png'
       ? [{ reel, plan: onePicture }]
-      : plansOf(reel, { format, side, extent, range, shapes, draft });
+      : plansOf(reel, { format, side, extent, range, shapes, brands, draft });
   const count = plans.reduce((sum, { plan }) => sum + plan.count, 0);
   const [first] = plans;
   const empty = reel.tracks.every((t) => t.items.length === 0);
@@ -200,6 +202,8 @@ export function RenderStep({ surface, onShow, heard }: Props) {
           onChange={choose}
           shapes={shapes}
           onShapes={setShapes}
+          brands={brands}
+          onBrands={setBrands}
         />
       )}
       <NamesPart

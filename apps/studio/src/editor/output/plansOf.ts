@@ -1,4 +1,5 @@
 import {
+  type Brand,
   draftSize,
   type Extent,
   excerptsOf,
@@ -9,6 +10,7 @@ import {
   type Reel,
   type RenderFormat,
   type RenderPlan,
+  reelWearing,
   withoutBlur,
 } from '@fresh-reel/core';
 
@@ -20,6 +22,8 @@ interface Chosen {
   readonly range: readonly [number, number] | undefined;
   /** Frame shapes besides the reel's own. */
   readonly shapes: readonly FrameShape[];
+  /** Brands that it is also made in, besides as it is. */
+  readonly brands?: readonly Brand[];
   /** To be looked over: half of the size, without motion blur, painted quickly. */
   readonly draft: boolean;
 }
@@ -27,14 +31,16 @@ interface Chosen {
 /** The files that a choice makes, each a reel and how it is rendered. */
 export function plansOf(
   reel: Reel,
-  { format, side, extent, range, shapes, draft }: Chosen,
+  { format, side, extent, range, shapes, brands = [], draft }: Chosen,
 ): { reel: Reel; plan: RenderPlan }[] {
   const taken = new Set<string>();
   const own = reel.frame.width / reel.frame.height;
   const others = shapes.map((s) => FRAMES[s]).filter((f) => Math.abs(f.width / f.height - own) > 0.01);
-  return [reel.frame, ...others].flatMap((frame) =>
-    excerptsOf({ ...reel, frame }, extent, range).map(({ reel: part, from, count, name }) => {
-      const size = draft ? draftSize(frame, side) : offeredSize(frame, side);
+  const worn = brands.map((brand) => ({ ...reelWearing(reel, brand), name: `${reel.name} ${brand.name}` }));
+  const each = [reel, ...worn].flatMap((as) => [reel.frame, ...others].map((frame) => ({ ...as, frame })));
+  return each.flatMap((as) =>
+    excerptsOf(as, extent, range).map(({ reel: part, from, count, name }) => {
+      const size = draft ? draftSize(as.frame, side) : offeredSize(as.frame, side);
       const { rate } = reel;
       const named = outputName({ ...part, name }, format, size, rate);
       const fileName = freeOf(draft ? `draft-${named}` : named, taken);

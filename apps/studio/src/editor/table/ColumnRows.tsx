@@ -1,4 +1,4 @@
-import { keyOfUse, type Reel, type ReelUse, reelUses } from '@fresh-reel/core';
+import { type Brand, keyOfUse, type Reel, type ReelUse, reelUses } from '@fresh-reel/core';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from '../../ui/Button';
@@ -10,14 +10,16 @@ import type { ReadTable } from './useTable';
 
 interface Props {
   readonly reel: Reel;
+  /** Those that rows may wear. */
+  readonly brands: readonly Brand[];
   readonly read: ReadTable;
   readonly onChoose: (column: number, use: ReelUse | undefined) => void;
 }
 
 /** What each column fills, found by its name and put right by hand. */
-export function ColumnRows({ reel, read, onChoose }: Props) {
+export function ColumnRows({ reel, brands, read, onChoose }: Props) {
   const [asked, setAsked] = useState<number>();
-  const offered = useMemo(() => reelUses(reel), [reel]);
+  const offered = useMemo(() => reelUses(reel, brands), [reel, brands]);
   const nameOf = (use: ReelUse | undefined) =>
     use ? (offered.find((o) => keyOfUse(o.use) === keyOfUse(use))?.name ?? '') : 'nothing';
   const taken = new Set(read.uses.flatMap((use) => (use ? [keyOfUse(use)] : [])));

@@ -2,6 +2,7 @@ import { type FrameShape, markRows, messageOf, placeRows, type RenderFormat } fr
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { WearingToggle } from '../../brand/WearingToggle';
 import { pickFile, pickFiles, SHELF_FILES } from '../../media/files/pickFile';
 import { useFileDrop } from '../../media/files/useFileDrop';
 import { TakingIn } from '../../media/import/TakingIn';
@@ -31,7 +32,7 @@ const TABLE = /\.(csv|tsv|txt|otio|edl|vtt|srt)$/i;
 /** A table that fills the reel: each row becomes a film of its own, a graphic of the reel, or a marker. */
 export function TableSheet({ format, onClose }: { format: RenderFormat; onClose: () => void }) {
   const { reel } = useReelEditor();
-  const { read, from, fault, open, paste, choose, close } = useTable(reel);
+  const { read, brands, from, fault, open, paste, choose, close } = useTable(reel);
   const [pasted, setPasted] = useState('');
   const taking = useImport();
   const client = useQueryClient();
@@ -63,7 +64,8 @@ export function TableSheet({ format, onClose }: { format: RenderFormat; onClose:
               </Txt>
               <Button title="Another table" small onPress={close} testID="table-other" />
             </View>
-            <ColumnRows reel={reel} read={read} onChoose={choose} />
+            <ColumnRows reel={reel} brands={brands} read={read} onChoose={choose} />
+            <WearingToggle />
             {read.missing.length > 0 && (
               <Banner
                 kind="watch"

@@ -1,4 +1,5 @@
 import {
+  type Brand,
   decodeText,
   graphicsOf,
   matchReel,
@@ -9,6 +10,7 @@ import {
   type ReelUse,
   type RowTimes,
   readRows,
+  reelWearing,
   rowNames,
   rowReel,
   type Table,
@@ -18,7 +20,7 @@ import {
 import { useMemo, useState } from 'react';
 import { DOCUMENT_ONLY } from '../../engine/documentOnly';
 import { type MediaRecord, mediaId } from '../../storage/media';
-import { useMediaList } from '../../storage/queries';
+import { useBrand, useBrands, useMediaList, usePreferences } from '../../storage/queries';
 
 /** A row, ready to be looked at, rendered and placed. */
 export interface Row {
@@ -48,16 +50,22 @@ export interface ReadTable {
   readonly hours: number;
 }
 
+const NO_BRANDS: readonly Brand[] = [];
+
 /** Bytes of a table at most: it is read whole. */
 const MOST_BYTES = 16 * 1024 * 1024;
 
 /** A table that fills a reel: read, matched, corrected by hand. */
-export function useTable(reel: Reel) {
+export function useTable(own: Reel) {
   const [source, setSource] = useState<{ table: Table; from: string }>();
   const [fault, setFault] = useState<string>();
   /** What columns fill, where that was corrected; by their index. */
   const [chosen, setChosen] = useState<ReadonlyMap<number, ReelUse | undefined>>(new Map());
   const { data: shelf } = useMediaList();
+  const { data: brands = NO_BRANDS } = useBrands();
+  const brand = useBrand();
+  const { wearing } = usePreferences();
+  const reel = useMemo(() => (wearing && brand ? reelWearing(own, brand) : own), [own, wearing, brand]);
 
   const take = (read: () => Table, from: string) => {
     try {
@@ -84,12 +92,12 @@ export function useTable(reel: Reel) {
   const paste = (text: string) => take(() => readRows(text), 'what was pasted');
 
   const read = useMemo(
-    () => (source ? readTable(reel, source.table, chosen, shelf ?? []) : undefined),
-    [reel, source, chosen, shelf],
+    () => (source ? readTable(reel, source.table, chosen, shelf ?? [], brands) : undefined),
+    [reel, source, chosen, shelf, brands],
   );
   const choose = (column: number, use: ReelUse | undefined) =>
     setChosen((before) => new Map(before).set(column, use));
-  return { read, from: source?.from, fault, open, paste, choose, close: () => setSource(undefined) };
+  return { read, brands, from: source?.from, fault, open, paste, choose, close: () => setSource(undefined) };
 }
 
 function readTable(
@@ -97,8 +105,9 @@ function readTable(
   table: Table,
   chosen: ReadonlyMap<number, ReelUse | undefined>,
   shelf: readonly MediaRecord[],
+  brands: readonly Brand[],
 ): ReadTable {
-  const uses = matchReel(table.columns, reel).map((use, i) => (chosen.has(i) ? chosen.get(i) : use));
+  const uses = matchReel(table.columns, reel, brands).map((use, i) => (chosen.has(i) ? chosen.get(i) : use));
   const graphics = new Set(uses.flatMap((use) => (use && 'graphic' in use ? [use.graphic] : [])));
   const graphic = graphicsOf(reel).find((g) => graphics.has(g.id))?.id;
   const names = rowNames(`{${namingColumn(table, uses)}}`, table);
@@ -109,10 +118,11 @@ function readTable(
     shelf.find((r) => plain(r.name) === plain(file));
   const all = new Set<string>();
   const rows = table.rows.map((row, i): Row => {
-    const filled = rowReel(reel, uses, row, (file) => {
+    const media = (file: string) => {
       const found = onShelf(file);
       return found ? mediaId(found) : `missing:${file}`;
-    });
+    };
+    const filled = rowReel(reel, uses, row, media, brands);
     const missing = filled.files.flatMap(([, file]) => (onShelf(file) ? [] : [file]));
     for (const file of missing) all.add(file);
     return {
