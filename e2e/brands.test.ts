@@ -1,8 +1,10 @@
 import type { Page } from 'puppeteer-core';
 import {
+  choose,
   fieldValue,
   fill,
   id,
+  LAPTOP,
   look,
   PHONE,
   pause,
@@ -12,6 +14,7 @@ import {
   waitForChange,
   waitForText,
 } from './support/browser';
+import { noise } from './support/clips';
 
 const session = serve();
 
@@ -85,5 +88,47 @@ it('templates wear it while it changes, in colours that go together, and a brand
   await tap(page, 'use-brand');
   await page.waitForSelector(id('template-card-quote-card'));
   expect(await page.$$eval('[data-testid^="template-card-"]', (all) => all.length)).toBe(4);
+  await page.close();
+});
+
+it('a brand has sounds, which a title that wears it is heard with', async () => {
+  const page = await session.page(LAPTOP, '/brand');
+  await waitForText(page, 'brand-sound-logo', /gust-hit\.wav/);
+  await tap(page, 'brand-sound-logo-off');
+  await waitForText(page, 'brand-sound-logo', /None yet/);
+  await tap(page, 'undo');
+  await waitForText(page, 'brand-sound-logo', /gust-hit\.wav/);
+  await tap(page, 'brand-sound-music-choose');
+  await choose(page, 'brand-sound-music-file', noise('our-air.wav', 400_000));
+  await page.waitForSelector(id('brand-sound-music-off'));
+  expect(await textOf(page, 'brand-sound-music')).toMatch(/our-air\.wav/);
+
+  await page.goto(`${session.address}/templates/sign-off`);
+  await tap(page, 'wearing-brand');
+  await tap(page, 'use-template');
+  await waitForText(page, 'slot-bed', /our-air\.wav/);
+  await page.close();
+});
+
+it('a reel is also rendered in a brand, and the rows of a table wear the one they name', async () => {
+  const page = await session.page(LAPTOP, '/reels/demo-strap');
+  await tap(page, 'step-render');
+  await tap(page, 'output-format-png-sequence');
+  await tap(page, 'output-size-540');
+  await tap(page, 'also-brand-main');
+  await tap(page, 'render-start');
+  await page.waitForFunction(() => /thistledown-kite-weekend/.test(document.body.textContent ?? ''));
+  for (let left = 2; left > 0; left--) await tap(page, 'render-cancel');
+
+  await tap(page, 'table-begin');
+  await fill(page, 'table-paste', 'Name,Client\nIda,Thistledown Kite Weekend\nÅse,Nobody\nBo,\n');
+  await tap(page, 'table-read');
+  await waitForText(page, 'column-2', /The brand it wears/);
+  await waitForText(page, 'row-fault-2', /there is no brand "Nobody"; the brands are .*Thistledown/);
+  const plain = await atRest(page, 'row-3');
+  // What a row wears by name changes nothing of the others; what all of them wear changes those without one.
+  expect(await atRest(page, 'row-1')).not.toBe(plain);
+  await tap(page, 'wearing-brand');
+  await waitForChange(page, 'row-3', plain);
   await page.close();
 });

@@ -18,6 +18,7 @@ import {
   textOf,
   waitForText,
 } from './support/browser';
+import { noise } from './support/clips';
 import { storedKeys } from './support/entries';
 import { asFile } from './support/probe';
 
@@ -38,7 +39,28 @@ async function keepCopy(page: Page): Promise<void> {
 it('everything goes out as one file that says who it is from, and comes into an empty browser beside what is there', async () => {
   const page = await session.page(LAPTOP, '/templates');
   await keepCopy(page);
+  // The kept one is opened, a favourite, and in a group of its own with another.
+  for (const template of ['quote-card', undefined]) {
+    if (template) await page.goto(`${session.address}/templates/${template}`);
+    else {
+      await page.goto(`${session.address}/templates`);
+      await tap(page, 'use-own');
+      await page.$eval('[data-testid^="favourite-"]', (star) => (star as HTMLElement).click());
+      await page.$eval('[data-testid^="template-card-"]', (card) => (card as HTMLElement).click());
+    }
+    await page.waitForSelector(id('template-groups'));
+    if (template) {
+      await fill(page, 'new-group', 'For Sundays');
+      await tap(page, 'new-group-add');
+    } else await tap(page, 'in-group-For Sundays');
+    await page.waitForSelector(`${id('in-group-For Sundays')}[aria-checked="true"]`);
+  }
   await page.goto(`${session.address}/shelf`);
+  await choose(page, 'shelf-add', noise('our-air.wav', 200_000));
+  await tap(page, 'media-our-air.wav');
+  await fill(page, 'media-group', 'Music');
+  await page.keyboard.press('Enter');
+  await page.waitForSelector(id('shelf-group'));
   await fill(page, 'signature', 'The hill crew');
   await tap(page, 'save-everything');
   const file = asFile(await session.take('.freshreel'), 'everything.freshreel');
@@ -58,7 +80,7 @@ it('everything goes out as one file that says who it is from, and comes into an 
   const before = (await storedKeys(there)).filter((key) => /^(reel|template|brand)\//.test(key));
   await choose(there, 'open-everything', file);
   expect(await textOf(there, 'open-from')).toBe('From The hill crew, as it says.');
-  expect(await textOf(there, 'open-what')).toMatch(/Reels \(\d+\).+Templates \(1\)/s);
+  expect(await textOf(there, 'open-what')).toMatch(/Reels \(\d+\).+Templates \(1\).+groups and settings/s);
   await tap(there, 'open-take');
   await waitForText(there, 'toast', /^Taken in: .*template/);
   const after = (await storedKeys(there)).filter((key) => /^(reel|template|brand)\//.test(key));
@@ -66,6 +88,19 @@ it('everything goes out as one file that says who it is from, and comes into an 
   expect(after).toEqual(expect.arrayContaining(before));
   expect(after.filter((key) => key.startsWith('template/'))).toHaveLength(1);
   expect(after.filter((key) => key.startsWith('reel/')).length).toBeGreaterThanOrEqual(reels);
+  // What was chosen came along: the favourite and the group name what is kept, under the id it has here.
+  await there.goto(`${session.address}/templates`);
+  await tap(there, 'use-group For Sundays');
+  await there.waitForFunction(
+    () => document.querySelectorAll('[data-testid^="template-card-"]').length === 2,
+  );
+  await tap(there, 'use-favourites');
+  await there.waitForFunction(
+    () => document.querySelectorAll('[data-testid^="template-card-"]').length === 1,
+  );
+  await there.goto(`${session.address}/shelf`);
+  await tap(there, 'shelf-group-Music');
+  await there.waitForSelector(id('media-our-air.wav'));
   // Opened again, nothing comes twice.
   await there.goto(`${session.address}/shelf`);
   await takeIn(there, 'open-everything', file);

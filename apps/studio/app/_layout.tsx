@@ -15,7 +15,7 @@ import { clearBrokenImports } from '@/storage/media';
 import { clearBrokenProxies } from '@/storage/proxies';
 import { keys, queryClient } from '@/storage/queries';
 import { purgeOld } from '@/storage/removed';
-import { recoverUnsaved } from '@/storage/unsaved';
+import { keepUnwrittenBrands, recoverUnsaved } from '@/storage/unsaved';
 import { Announcer } from '@/ui/announce';
 import { Banner } from '@/ui/Banner';
 import { ToastProvider } from '@/ui/Toast';
@@ -27,6 +27,8 @@ onStored(({ kind }) => {
   for (const queryKey of kind === 'font' ? [keys.fonts, keys.media] : [keys.media, keys.thumb, keys.facts])
     void queryClient.invalidateQueries({ queryKey });
 });
+
+window.addEventListener('pagehide', keepUnwrittenBrands);
 
 /** Milliseconds from the start until the rest of the app is loaded and the demo's files are put on the shelf. */
 const SHELF_AFTER = 3000;

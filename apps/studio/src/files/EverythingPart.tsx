@@ -4,6 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import { listBrands } from '../storage/brand';
 import { listFonts } from '../storage/fonts';
 import { listMedia, mediaId } from '../storage/media';
+import { readPreferences } from '../storage/preferences';
 import { usePreferences, useSetPreferences } from '../storage/queries';
 import { listReels, readReel } from '../storage/reels';
 import { listAllEditions } from '../storage/templates';
@@ -25,6 +26,7 @@ async function everything(): Promise<Things> {
     brands: await listBrands(),
     media: (await listMedia()).map(mediaId),
     families: (await listFonts()).map(({ family }) => family),
+    choices: await readPreferences(),
   };
 }
 
@@ -58,8 +60,8 @@ export function EverythingPart() {
   return (
     <Part title="Everything in one file">
       <Txt tone="quiet">
-        All of your reels, templates, brands, files and fonts: to keep elsewhere, or for another browser. What
-        is opened from such a file comes beside what is here.
+        All of your reels, templates, brands, files and fonts, with your favourites, groups and settings: to
+        keep elsewhere, or for another browser. What is opened from such a file comes beside what is here.
       </Txt>
       <View style={styles.row}>
         <Button

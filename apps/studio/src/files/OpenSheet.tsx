@@ -93,7 +93,8 @@ function What({ opened }: { opened: LookedInto['opened'] }) {
       </>
     );
   }
-  if (opened.kind === 'several') return <Several things={opened.things} />;
+  if (opened.kind === 'several')
+    return <Several things={opened.things} choices={opened.choices !== undefined} />;
   const { reel } = opened;
   const titles = graphicsOf(reel);
   const [first] = titles;
@@ -112,7 +113,14 @@ function What({ opened }: { opened: LookedInto['opened'] }) {
 }
 
 /** Several things by name; of many, the first ones. */
-function Several({ things: { reels, templates, brands } }: { things: Things }) {
+function Several({
+  things: { reels, templates, brands },
+  choices,
+}: {
+  things: Things;
+  /** Whether favourites, groups and settings come along. */
+  choices: boolean;
+}) {
   const groups = [
     ['Reels', reels],
     ['Templates', templates],
@@ -137,6 +145,7 @@ function Several({ things: { reels, templates, brands } }: { things: Things }) {
             </Txt>
           ),
         )}
+        {choices && <Txt>Favourites, groups and settings.</Txt>}
         <Txt kind="small" tone="quiet">
           Nothing that is here is written over.
         </Txt>

@@ -30,13 +30,18 @@ import { importMedia } from '../media/import/importMedia';
 import { DamagedError } from '../media/import/mediaError';
 import { type MissingParts, missingOf } from '../media/useMissing';
 import { fromBase64 } from '../storage/bytes';
-import { lackingMedia, mediaId } from '../storage/media';
+import { lackingMedia, mediaId, saveMediaRecord } from '../storage/media';
 
 /** What a file of the user's was. */
 export type Opened =
   | { readonly kind: 'reel'; readonly reel: Reel }
   | { readonly kind: 'template'; readonly template: Template }
-  | { readonly kind: 'several'; readonly things: Things };
+  | {
+      readonly kind: 'several';
+      readonly things: Things;
+      /** What was chosen for the app, of a backup. */
+      readonly choices?: unknown;
+    };
 
 /** Several documents that came together. */
 export interface Things {
@@ -82,7 +87,7 @@ async function intoZip(file: File): Promise<LookedInto> {
   const files = await ZipFiles.open(file.size, rangeOf(file));
   const contents = await contentsOf(files);
   const texts = await textsOf(files, contents);
-  const { opened, newer } = openedFrom(texts);
+  const { opened, newer } = openedFrom(texts, contents);
   const media = contents.media.filter(({ path }) => files.has(path));
   const sizes = new Map(media.map(({ path }) => [path, files.sizeOf(path)]));
   const total = [...sizes.values()].reduce((a, b) => a + b, 0);
@@ -146,7 +151,10 @@ async function textsOf(files: ZipFiles, contents: PackageContents): Promise<Docu
 }
 
 /** Documents as they are opened here, with what in them is newer. */
-function openedFrom(texts: readonly DocumentText[]): { opened: Opened; newer: string[] } {
+function openedFrom(
+  texts: readonly DocumentText[],
+  { choices }: PackageContents,
+): { opened: Opened; newer: string[] } {
   const newer: string[] = [];
   const open = <T>(kind: DocumentKind<T>, { text }: DocumentText): T => {
     const { document, left } = openAsFarAsKnown(kind, parseJson(text, kind.title));
@@ -160,7 +168,8 @@ function openedFrom(texts: readonly DocumentText[]): { opened: Opened; newer: st
     templates: of(templateKind, 'template'),
     brands: of(brandKind, 'brand'),
   };
-  if (texts.some((t) => t.listed)) return { opened: { kind: 'several', things }, newer };
+  if (texts.some((t) => t.listed))
+    return { opened: { kind: 'several', things, ...(choices ? { choices } : {}) }, newer };
   const [template] = things.templates;
   const opened: Opened = template ? { kind: 'template', template } : { kind: 'reel', reel: things.reels[0]! };
   return { opened, newer };
@@ -212,6 +221,7 @@ async function takeIn({ file, files, contents, texts, opened, lacking }: Unpacke
     if (came?.kind !== 'media') continue;
     // A picture that was cleaned on its way in lies under another hash than it had.
     const [from, to] = [JSON.stringify(id), JSON.stringify(mediaId(came.record))];
+    if (part.group && !came.record.group) await saveMediaRecord({ ...came.record, group: part.group });
     if (from !== to) renamed = renamed.map((t) => ({ ...t, text: t.text.replaceAll(from, to) }));
   }
   for (const part of contents.fonts) {
@@ -221,7 +231,7 @@ async function takeIn({ file, files, contents, texts, opened, lacking }: Unpacke
       importMedia(new File([bytes], `${part.family}.ttf`), { wanted: hashListed(part) }),
     );
   }
-  return { opened: renamed === texts ? opened : openedFrom(renamed).opened, damaged };
+  return { opened: renamed === texts ? opened : openedFrom(renamed, contents).opened, damaged };
 }
 
 /** Takes something in; of what is not the file that the list names, its name is noted instead. */

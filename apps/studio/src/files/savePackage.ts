@@ -36,6 +36,8 @@ interface Package {
   readonly media: readonly string[];
   /** Families of which the user's own go along. */
   readonly families: readonly string[];
+  /** Of a backup: what was chosen for the app. */
+  readonly choices?: PackageContents['choices'];
 }
 
 /**
@@ -95,6 +97,8 @@ export interface Things {
   /** Hashes of files that none of them shows and that go along all the same. */
   readonly media?: readonly string[];
   readonly families?: readonly string[];
+  /** What was chosen for the app: it makes a backup of them. */
+  readonly choices?: PackageContents['choices'];
 }
 
 /** Several things as one file. @param name of the file, without its ending */
@@ -126,6 +130,7 @@ export function thingsFile(
     ],
     media: [...needed.flatMap((n) => n.media), ...(more.media ?? [])],
     families: [...needed.flatMap((n) => n.families), ...(more.families ?? [])],
+    ...(more.choices ? { choices: more.choices } : {}),
   });
 }
 
@@ -148,7 +153,7 @@ export async function saveTemplateFile(template: Template): Promise<string[]> {
 }
 
 /** Writes a package, piece by piece, however large its files are. */
-async function packed({ name, documents, media, families }: Package): Promise<Packed> {
+async function packed({ name, documents, media, families, choices }: Package): Promise<Packed> {
   // A font whose licence forbids it stays here.
   const fonts = (await ownFontFiles(new Set(families))).filter(({ bytes }) => mayEmbed(bytes));
   const file = fileStem(name) + PACKAGE_ENDING;
@@ -167,12 +172,17 @@ async function packed({ name, documents, media, families }: Package): Promise<Pa
       continue;
     }
     await zip.addStream(path, found.stream);
-    const { name: called, type, original } = found;
-    parts.push({ id, path, name: called, type, ...(original ? { original } : {}) });
+    const { name: called, type, original, group } = found;
+    parts.push({
+      ...{ id, path, name: called, type },
+      ...(original ? { original } : {}),
+      ...(choices && group ? { group } : {}),
+    });
   }
   const contents: PackageContents = {
     format: 'freshreel/contents',
-    version: 2,
+    version: 3,
+    ...(choices ? { choices } : {}),
     ...(from ? { from } : {}),
     made: new Date().toISOString(),
     documents: documents.flatMap(({ path, listed }) => (listed ? [{ ...listed, path }] : [])),
@@ -196,6 +206,8 @@ interface Source {
   readonly type: string;
   /** Of a working copy. */
   readonly original?: { readonly size: number } | undefined;
+  /** It stands in on the shelf. */
+  readonly group?: string | undefined;
   readonly stream: ReadableStream<Uint8Array>;
 }
 

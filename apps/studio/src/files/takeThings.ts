@@ -2,6 +2,7 @@ import { type Brand, freeName, type Reel, type Template } from '@fresh-reel/core
 import { TEMPLATES } from '@fresh-reel/templates';
 import { listBrands, saveBrand } from '../storage/brand';
 import { newId } from '../storage/ids';
+import { takePreferences } from '../storage/preferences';
 import { readReel, saveReel } from '../storage/reels';
 import { listAllEditions, putTemplates } from '../storage/templates';
 import type { Things } from './openPackage';
@@ -18,17 +19,20 @@ const same = (a: object, b: object) => JSON.stringify(a) === JSON.stringify(b);
 /**
  * Takes several things in, as a backup brings them. Nothing that is here is written over: what has the id of something
  * else comes under one of its own.
+ * @param choices what was chosen for the app, as a backup brings it
  * @throws {StorageError}
  */
-export async function takeThings({ reels, templates, brands }: Things): Promise<Taken> {
+export async function takeThings({ reels, templates, brands }: Things, choices?: unknown): Promise<Taken> {
   const ids = new Map<string, string>();
+  const brandIds = new Map<string, string>();
   const newTemplates = await freshTemplates(templates, ids);
   await putTemplates(newTemplates);
   let reelsTaken = 0;
   for (const reel of reels) if (await takeReel(reel)) reelsTaken++;
   let brandsTaken = 0;
   const held = await listBrands();
-  for (const brand of brands) if (await takeBrand(brand, held, ids)) brandsTaken++;
+  for (const brand of brands) if (await takeBrand(brand, held, ids, brandIds)) brandsTaken++;
+  if (choices !== undefined) await takePreferences(choices, { templates: ids, brands: brandIds });
   return {
     reels: reelsTaken,
     templates: new Set(newTemplates.map((t) => t.id)).size,
@@ -63,14 +67,16 @@ async function takeBrand(
   brand: Brand,
   held: readonly Brand[],
   ids: ReadonlyMap<string, string>,
+  brandIds: Map<string, string>,
 ): Promise<boolean> {
   const wanted = { ...brand, templates: brand.templates.map((id) => ids.get(id) ?? id) };
   if (held.some((b) => same(b, wanted))) return false;
   const names = new Set(held.map((b) => b.name));
-  const free = !held.some((b) => b.id === brand.id);
+  const id = held.some((b) => b.id === brand.id) ? newId() : brand.id;
+  brandIds.set(brand.id, id);
   await saveBrand({
     ...wanted,
-    id: free ? brand.id : newId(),
+    id,
     name: freeName(brand.name, (name) => names.has(name), ' '),
   });
   return true;

@@ -48,7 +48,7 @@ export function useOpenFile(): {
           text: `Damaged in this file, and left out: ${damaged.map((d) => `“${d}”`).join(', ')}.`,
         });
       if (opened.kind === 'several') {
-        const came = await takeThings(opened.things);
+        const came = await takeThings(opened.things, opened.choices);
         await client.invalidateQueries();
         toast({ text: cameWords(came) });
         router.push(came.reels > 0 || came.templates === 0 ? '/reels' : '/templates');

@@ -17,9 +17,18 @@ export async function listBrands(): Promise<Brand[]> {
   return opened.sort((a, b) => a.name.localeCompare(b.name));
 }
 
+/** The newest version of each brand that is on its way into the database. */
+const unwritten = new Map<string, Brand>();
+export const unwrittenBrands = (): readonly Brand[] => [...unwritten.values()];
+
 /** @throws {StorageError} leaving what was there before in place */
 export async function saveBrand(brand: Brand): Promise<void> {
-  await write({ [PREFIX + brand.id]: JSON.stringify(brand) });
+  unwritten.set(brand.id, brand);
+  try {
+    await write({ [PREFIX + brand.id]: JSON.stringify(brand) });
+  } finally {
+    if (unwritten.get(brand.id) === brand) unwritten.delete(brand.id);
+  }
 }
 
 /** Takes a brand out; for a while it can be put back. */

@@ -22,6 +22,15 @@ export type Ground = z.infer<typeof groundSchema>;
 
 const FIRST_GROUND = { kind: 'footage', clip: 'kites-crossing', plays: false } as const;
 
+const groupSchema = z.strictObject({
+  name: z.string().min(1).max(40),
+  /** Ids of its templates. */
+  templates: z.array(z.string()).max(500),
+});
+
+/** A group of templates of the user's own making. */
+export type TemplateGroup = z.infer<typeof groupSchema>;
+
 /** What the user has chosen once for all of the app. */
 const preferencesSchema = z.object({
   ground: groundSchema.catch(FIRST_GROUND),
@@ -33,6 +42,8 @@ const preferencesSchema = z.object({
   favourites: z.array(z.string()).max(500).catch([]),
   /** Ids of templates that were used last, the newest first. */
   recent: z.array(z.string()).max(40).catch([]),
+  /** Groups of templates that the user has made, in the order in which they were. */
+  groups: z.array(groupSchema).max(100).catch([]),
   /** Who the files are from that are handed on; nobody, when empty. */
   signature: z.string().max(120).catch(''),
   /** Whether single letters and signs are keys in Place. */
@@ -50,6 +61,7 @@ export const FIRST_PREFERENCES: Preferences = {
   wearing: false,
   favourites: [],
   recent: [],
+  groups: [],
   signature: '',
   singleKeys: true,
   notices: false,
@@ -65,4 +77,56 @@ export async function readPreferences(): Promise<Preferences> {
 /** @throws {StorageError} */
 export async function savePreferences(preferences: Preferences): Promise<void> {
   await write({ [KEY]: JSON.stringify(preferences) });
+}
+
+/** Templates of a group with one more, or one less; a group without any is none. Groups are told apart by their names. */
+export function regrouped(
+  groups: readonly TemplateGroup[],
+  name: string,
+  template: string,
+  isIn: boolean,
+): TemplateGroup[] {
+  const held = groups.find((g) => g.name === name) ?? { name, templates: [] };
+  const others = held.templates.filter((id) => id !== template);
+  const next = { name, templates: isIn ? [...others, template] : others };
+  const all = groups.includes(held) ? groups.map((g) => (g === held ? next : g)) : [...groups, next];
+  return all.filter((g) => g.templates.length > 0);
+}
+
+/** What a backup renamed as it came in, by the id it had: of templates, and of brands. */
+export interface Renamed {
+  readonly templates: ReadonlyMap<string, string>;
+  readonly brands: ReadonlyMap<string, string>;
+}
+
+/**
+ * Takes in what was chosen elsewhere, as a backup brings it. Favourites and groups come beside those that are here; the
+ * rest counts where nothing was chosen here yet.
+ * @throws {StorageError}
+ */
+export async function takePreferences(brought: unknown, renamed: Renamed): Promise<void> {
+  const came = preferencesSchema.parse(brought ?? {});
+  const template = (id: string) => renamed.templates.get(id) ?? id;
+  const own = {
+    ...came,
+    brand: renamed.brands.get(came.brand) ?? came.brand,
+    favourites: came.favourites.map(template),
+    recent: came.recent.map(template),
+    groups: came.groups.map((g) => ({ ...g, templates: g.templates.map(template) })),
+  };
+  const text = await store.getItem(KEY);
+  if (text === null) return savePreferences(own);
+  const here = await readPreferences();
+  const both = (a: readonly string[], b: readonly string[], most: number) =>
+    [...new Set([...a, ...b])].slice(0, most);
+  const groups = own.groups.reduce(
+    (all, { name, templates }) => templates.reduce((g, id) => regrouped(g, name, id, true), all),
+    here.groups,
+  );
+  await savePreferences({
+    ...here,
+    favourites: both(here.favourites, own.favourites, 500),
+    recent: both(here.recent, own.recent, 40),
+    groups: groups.slice(0, 100),
+  });
 }

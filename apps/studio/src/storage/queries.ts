@@ -101,14 +101,21 @@ export function usePreferences(): Preferences {
   return useQuery({ queryKey: keys.preferences, queryFn: readPreferences }).data ?? FIRST_PREFERENCES;
 }
 
-/** Changes some of them at once, and keeps them. */
+/** Changes some of them at once, and keeps them; before they are read, as soon as they are, so that none is lost. */
 export function useSetPreferences(): (part: Partial<Preferences>) => void {
   const client = useQueryClient();
   return (part) => {
-    const next = { ...(client.getQueryData<Preferences>(keys.preferences) ?? FIRST_PREFERENCES), ...part };
-    client.setQueryData(keys.preferences, next);
-    // One that could not be kept counts until the app is closed.
-    void savePreferences(next).catch(() => undefined);
+    const held = () => client.getQueryData<Preferences>(keys.preferences);
+    const change = (now: Preferences) => {
+      const next = { ...now, ...part };
+      client.setQueryData(keys.preferences, next);
+      // One that could not be kept counts until the app is closed.
+      void savePreferences(next).catch(() => undefined);
+    };
+    const now = held();
+    if (now) return change(now);
+    const reading = client.ensureQueryData({ queryKey: keys.preferences, queryFn: readPreferences });
+    void reading.then((read) => change(held() ?? read));
   };
 }
 

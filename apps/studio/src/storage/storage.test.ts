@@ -4,7 +4,7 @@ jest.mock('@react-native-async-storage/async-storage', () => jest.requireActual(
 
 import { change, graphicOf, newReel, setSlot, startHistory, undo } from '@fresh-reel/core';
 import { templateById } from '@fresh-reel/templates';
-import { listBrands } from './brand';
+import { listBrands, saveBrand } from './brand';
 import { inMemory, inPieces } from './bytes';
 import { demoReels, startDemo } from './demo';
 import { listFonts, storeFont } from './fonts';
@@ -21,6 +21,13 @@ import {
   storeIncoming,
   storeMedia,
 } from './media';
+import {
+  FIRST_PREFERENCES,
+  readPreferences,
+  regrouped,
+  savePreferences,
+  takePreferences,
+} from './preferences';
 import { deleteReel, listReels, readReel, saveReel } from './reels';
 import { DAYS_KEPT, listRemoved, purge, purgeOld, putBack, removeToKeep } from './removed';
 import { StorageError } from './store';
@@ -32,6 +39,7 @@ import {
   saveEdition,
   saveTemplate,
 } from './templates';
+import { keepUnwrittenBrands, recoverUnsaved } from './unsaved';
 
 beforeEach(() => {
   held.clear();
@@ -281,6 +289,71 @@ describe('media in storage', () => {
     const record = await storeMedia(await inMemory(bytes), facts);
     held.delete(`bytes/${record.hash}/1`);
     expect(await readMedia(record.hash)).toBeNull();
+  });
+});
+
+describe('what was chosen elsewhere', () => {
+  const renamed = { templates: new Map([['mine', 'mine-2']]), brands: new Map([['main', 'b-2']]) };
+  const group = (name: string, ...templates: string[]) => ({ name, templates });
+  const brought = {
+    ...FIRST_PREFERENCES,
+    ...{ brand: 'main', wearing: true, signature: 'The crew', favourites: ['mine', 'crew'] },
+    groups: [group('Sundays', 'mine', 'poster')],
+  };
+
+  it('is all of it where nothing was chosen yet, by the ids that things have here', async () => {
+    await takePreferences(brought, renamed);
+    expect(await readPreferences()).toEqual({
+      ...brought,
+      brand: 'b-2',
+      favourites: ['mine-2', 'crew'],
+      groups: [group('Sundays', 'mine-2', 'poster')],
+    });
+  });
+
+  it('comes beside what is here, and changes none of it', async () => {
+    const here = { ...FIRST_PREFERENCES, favourites: ['poster'], groups: [group('Sundays', 'crew')] };
+    await savePreferences(here);
+    await takePreferences(brought, renamed);
+    await takePreferences(brought, renamed);
+    expect(await readPreferences()).toEqual({
+      ...here,
+      favourites: ['poster', 'mine-2', 'crew'],
+      groups: [group('Sundays', 'crew', 'mine-2', 'poster')],
+    });
+  });
+
+  it('that cannot be read leaves what is here', async () => {
+    await savePreferences({ ...FIRST_PREFERENCES, favourites: ['poster'] });
+    await takePreferences({ favourites: 7, groups: [{ name: '' }], ground: 'blue' }, renamed);
+    expect(await readPreferences()).toEqual({ ...FIRST_PREFERENCES, favourites: ['poster'] });
+  });
+});
+
+it('a group of templates is there as long as one is in it', () => {
+  const one = regrouped([], 'Sundays', 'crew', true);
+  const two = regrouped(one, 'Sundays', 'poster', true);
+  expect(two).toEqual([{ name: 'Sundays', templates: ['crew', 'poster'] }]);
+  expect(regrouped(two, 'Sundays', 'crew', true)[0]!.templates).toEqual(['poster', 'crew']);
+  expect(regrouped(regrouped(two, 'Sundays', 'crew', false), 'Sundays', 'poster', false)).toEqual([]);
+});
+
+describe('a page that is left in the middle of a write', () => {
+  it('keeps the brand that was on its way, and writes it at the next start', async () => {
+    await startDemo(async () => []);
+    const [brand] = await listBrands();
+    const writing = saveBrand({ ...brand!, name: 'Typed just now' });
+    keepUnwrittenBrands();
+    await writing;
+    // The page was gone before the write was done.
+    await saveBrand(brand!);
+    await recoverUnsaved();
+    expect((await listBrands()).map((b) => b.name)).toEqual(['Typed just now']);
+    // Once, and nothing is kept of what was written.
+    await saveBrand(brand!);
+    keepUnwrittenBrands();
+    await recoverUnsaved();
+    expect((await listBrands()).map((b) => b.name)).toEqual([brand!.name]);
   });
 });
 

@@ -20,6 +20,7 @@ import { colour, useIsWide } from '../ui/theme';
 import { webProps } from '../ui/web';
 import { FootageSheet } from './FootageSheet';
 import { FRAME_SHAPES, lengthOf, soundsOf, USE_NAMES } from './facts';
+import { GroupsPart } from './GroupsPart';
 import { Guide } from './Guide';
 import { Looks, lookFill } from './Looks';
 import { OwnTemplate } from './OwnTemplate';
@@ -196,6 +197,7 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
             </Txt>
             <Guide template={template} />
           </View>
+          <GroupsPart template={template.id} />
           {isOwn && <OwnTemplate template={template} />}
           <View style={styles.group}>
             <Txt kind="lead" level={2}>

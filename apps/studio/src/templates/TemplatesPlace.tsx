@@ -34,10 +34,12 @@ const MOST_COMPARED = 4;
 /** Milliseconds after which the first stills are there. */
 const AFTER_STILLS = 600;
 
-/** What templates are shown: of a use, or those the user comes back to. */
-type Kind = Use | 'all' | 'favourites' | 'recent' | 'own' | 'brand';
+/** What templates are shown: of a use, those the user comes back to, or of a group of theirs. */
+type Kind = Use | 'all' | 'favourites' | 'recent' | 'own' | 'brand' | `group ${string}`;
 
 const OTHER_KINDS: ReadonlySet<Kind> = new Set(['all', 'favourites', 'recent', 'own', 'brand']);
+
+const groupKind = (name: string): Kind => `group ${name}`;
 
 /** How many stand in a row. */
 function columnsOf(width: number): number {
@@ -57,7 +59,7 @@ export function TemplatesPlace() {
   const [sieve, setSieve] = useKept<Sieve>('templates sieve', {});
   const [finding, setFinding] = useState(false);
   const [compared, setCompared] = useState<readonly string[]>();
-  const { wearing, favourites, recent } = usePreferences();
+  const { wearing, favourites, recent, groups } = usePreferences();
   const setPreferences = useSetPreferences();
   const [pointed, setPointed] = useState<string>();
   const { templates, own, isLoading } = useTemplates();
@@ -72,15 +74,19 @@ export function TemplatesPlace() {
     [media],
   );
   const shown = useMemo(() => {
-    const isUse = !OTHER_KINDS.has(kind);
+    const isUse = !OTHER_KINDS.has(kind) && !kind.startsWith('group ');
     const { use: _, favourites: __, ...rest } = sieve;
     const wanted = { ...rest, ...(isUse ? { use: kind as Use } : {}), favourites: kind === 'favourites' };
     const passed = sifted(found.templates, wanted, liked, pictures);
     if (kind === 'brand') return passed.filter((t) => brand?.templates.includes(t.id));
     if (kind === 'own') return passed.filter((t) => own.has(t.id));
+    if (kind.startsWith('group ')) {
+      const ids = groups.find((g) => groupKind(g.name) === kind)?.templates ?? [];
+      return passed.filter((t) => ids.includes(t.id));
+    }
     if (kind !== 'recent') return passed;
     return recent.flatMap((id) => passed.find((t) => t.id === id) ?? []);
-  }, [found, sieve, kind, liked, own, brand, recent, pictures]);
+  }, [found, sieve, kind, liked, own, brand, recent, groups, pictures]);
   // What moves is painted apart; it gets ready once all stills are there.
   useEffect(() => {
     const waiting = setTimeout(startPreviews, AFTER_STILLS);
@@ -94,6 +100,7 @@ export function TemplatesPlace() {
     ...(brand && brand.templates.length > 0 ? [{ id: 'brand' as const, name: `For ${brand.name}` }] : []),
     ...(own.size > 0 ? [{ id: 'own' as const, name: 'Yours' }] : []),
     ...(recent.length > 0 ? [{ id: 'recent' as const, name: 'Used last' }] : []),
+    ...groups.map(({ name }) => ({ id: groupKind(name), name })),
   ];
   const uses = offered(templates, (t) => [t.use]) as Use[];
   const set = setOf(sieve);

@@ -21,3 +21,13 @@ export function createAsyncStorage() {
     getAllKeys: async () => [...held.keys()],
   };
 }
+
+const atOnce = new Map<string, string>();
+
+/** The storage that writes at once. */
+export default {
+  getItem: async (key: string) => atOnce.get(key) ?? null,
+  setItem: async (key: string, value: string) => void atOnce.set(key, value),
+  removeItem: async (key: string) => void atOnce.delete(key),
+  getAllKeys: async () => [...atOnce.keys()],
+};

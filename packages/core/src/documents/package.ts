@@ -24,7 +24,7 @@ const hash = z
 
 const contentsSchema = z.strictObject({
   format: z.literal('freshreel/contents'),
-  version: z.literal(2),
+  version: z.literal(3),
   /** Who made it, and when (ISO 8601), as they say themselves. */
   from: z.string().max(120).optional(),
   made: z.string().max(40).optional(),
@@ -51,6 +51,8 @@ const contentsSchema = z.strictObject({
         type: z.string().max(100),
         /** It is a working copy of the file that `id` is the hash of; and how large that is. */
         original: z.strictObject({ size: z.number().int().min(0) }).optional(),
+        /** The group that it stands in on the shelf, in a backup. */
+        group: z.string().max(60).optional(),
       }),
     )
     .max(5000),
@@ -63,12 +65,14 @@ const contentsSchema = z.strictObject({
       }),
     )
     .max(200),
+  /** What the user has chosen for the app, in a backup. Who opens it takes what they know of it. */
+  choices: z.record(z.string().max(60), z.unknown()).optional(),
 });
 export type PackageContents = z.infer<typeof contentsSchema>;
 
 /** What a package without a list of its own is taken to say. */
 export const NO_CONTENTS: PackageContents = {
-  ...{ format: 'freshreel/contents', version: 2 },
+  ...{ format: 'freshreel/contents', version: 3 },
   ...{ documents: [], media: [], fonts: [] },
 };
 
@@ -81,11 +85,13 @@ export const hashListed = (part: PackageContents['media'][number] | PackageConte
 export const contentsKind: DocumentKind<PackageContents> = {
   title: 'file',
   format: 'freshreel/contents',
-  version: 2,
+  version: 3,
   schema: contentsSchema as unknown as z.ZodType<PackageContents>,
   upgrades: {
     // Version 2 may hold several documents, and says who made it.
     1: (contents) => contents,
+    // Version 3 may hold what was chosen for the app, and groups of files.
+    2: (contents) => contents,
   },
 };
 
