@@ -61,6 +61,8 @@ it('everything goes out as one file that says who it is from, and comes into an 
   await fill(page, 'media-group', 'Music');
   await page.keyboard.press('Enter');
   await page.waitForSelector(id('shelf-group'));
+  await page.keyboard.press('Escape');
+  await page.waitForSelector(id('media-sheet'), { hidden: true });
   await fill(page, 'signature', 'The hill crew');
   await tap(page, 'save-everything');
   const file = asFile(await session.take('.freshreel'), 'everything.freshreel');
