@@ -5,6 +5,7 @@ import {
   fieldsOfKind,
   MOVES,
   type MoveId,
+  NOT_OF_GRAIN,
   nameOfPart,
   partOf,
   setMove,
@@ -66,7 +67,8 @@ const SHARED: ReadonlySet<string> = new Set([
 export function PartPage({ id }: { id: string }) {
   const { template, makePart } = useWork();
   const layer = partOf(template, id);
-  const { fields } = fieldsOfKind(layer.kind);
+  const all = fieldsOfKind(layer.kind).fields;
+  const fields = layer.kind === 'grain' ? all.filter((f) => !NOT_OF_GRAIN.has(String(f.key))) : all;
   // The size of words is that of their letters.
   const isOwn = (f: Field) => !SHARED.has(String(f.key)) || (layer.kind === 'text' && f.key === 'size');
   const own = fields.filter(isOwn);

@@ -3,16 +3,19 @@ import { groupsAround, nameOfPart, partOf, putValue, valueIn } from '@fresh-reel
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Circle, Polygon, Polyline } from 'react-native-svg';
+import { useDesk } from '../editor/session/desk';
 import { inParent } from '../editor/session/usePlacing';
 import { useReelEditor } from '../editor/session/useReelEditor';
 import { BoxHandles } from '../editor/stage/BoxHandles';
 import { MakersGuides } from '../editor/stage/MakersGuides';
+import { PathHandles } from '../editor/stage/PathHandles';
 import { insideQuad } from '../editor/stage/placing';
 import type { PreviewSurface } from '../preview/previewClient';
 import { usePreviewState } from '../preview/usePreview';
 import { colour } from '../ui/theme';
 import { useDrag } from '../ui/useDrag';
 import { elementOf, webProps, webStyle } from '../ui/web';
+import { laidOutline, useOutline } from './useOutline';
 import { useWay } from './useWay';
 import { useWork } from './useWork';
 
@@ -30,6 +33,7 @@ export function PartsOverlay({
   ways: boolean;
 }) {
   const { chosen, touch, choose, several, template } = useWork();
+  const { path: drawing } = useDesk();
   const frame = usePreviewState(surface, (s) => (s.playing ? undefined : s.frame));
   const area = useRef<View>(null);
   const k = frame ? width / frame.layout.width : 0;
@@ -54,6 +58,9 @@ export function PartsOverlay({
   const drag = useDrag({ onMove: () => undefined, onEnd: (moved, at) => !moved && tap(at.x, at.y) });
   const shown = parts.filter((p) => chosen.includes(p.layer));
   const last = shown.find((p) => p.layer === chosen.at(-1));
+  const outline = useOutline(
+    drawing?.kind === 'outline' && drawing.layer === last?.layer ? drawing.layer : undefined,
+  );
   return (
     <View
       ref={area}
@@ -78,7 +85,14 @@ export function PartsOverlay({
           {ways && last && <WayLine part={last.layer} k={k} />}
         </Svg>
       )}
-      {frame && last && (
+      {frame && last && outline && (
+        <PathHandles
+          drawn={laidOutline(outline, last, frame.layout)}
+          width={width}
+          height={frame.layout.height * k}
+        />
+      )}
+      {frame && last && !outline && (
         <Handles
           key={last.layer}
           part={last}

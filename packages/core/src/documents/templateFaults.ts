@@ -168,7 +168,12 @@ function copiesFaults(layer: Layer): string[] {
   return [`the shape "${layer.id}" has copies: it needs a fill, and takes no stroke`];
 }
 
-/** Grain lies over the whole picture: what would place it, or set it apart, does nothing good. */
+/** What grain does not take: it lies over the whole picture, and what would place it or set it apart does nothing good. */
+export const NOT_OF_GRAIN: ReadonlySet<string> = new Set([
+  ...['at', 'offset', 'origin', 'move', 'turn', 'scale', 'skew', 'pivot'],
+  ...['blend', 'placing', 'mask', 'matte', 'effects'],
+]);
+
 function grainFaults(layer: Layer): string[] {
   if (layer.kind !== 'grain') return [];
   const { at, offset, origin, move, turn, scale, skew, blend, placing, mask, matte, effects } = layer;

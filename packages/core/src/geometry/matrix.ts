@@ -186,3 +186,19 @@ export function project(h: Homography, x: number, y: number): [number, number] {
   const w = Math.max(h[6] * x + h[7] * y + h[8], 1e-4);
   return [(h[0] * x + h[1] * y + h[2]) / w, (h[3] * x + h[4] * y + h[5]) / w];
 }
+
+type Corner = readonly [number, number];
+
+/**
+ * The plane that takes the unit square to four corners, clockwise from its top left (P. S. Heckbert, Fundamentals of
+ * Texture Mapping and Image Warping, 1989, section 2.2.3).
+ */
+export function unitSquareTo(quad: readonly (readonly [number, number])[]): Homography {
+  const [[x0, y0], [x1, y1], [x2, y2], [x3, y3]] = quad as [Corner, Corner, Corner, Corner];
+  const [sx, sy] = [x0 - x1 + x2 - x3, y0 - y1 + y2 - y3];
+  const [dx1, dy1, dx2, dy2] = [x1 - x2, y1 - y2, x3 - x2, y3 - y2];
+  const whole = dx1 * dy2 - dx2 * dy1;
+  const flat = whole === 0 || (Math.abs(sx) < 1e-9 && Math.abs(sy) < 1e-9);
+  const [g, h] = flat ? [0, 0] : [(sx * dy2 - dx2 * sy) / whole, (dx1 * sy - sx * dy1) / whole];
+  return [x1 - x0 + g * x1, x3 - x0 + h * x3, x0, y1 - y0 + g * y1, y3 - y0 + h * y3, y0, g, h, 1];
+}

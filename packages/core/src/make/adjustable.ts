@@ -3,6 +3,7 @@ import { freeName } from '../documents/freeName';
 import type { ControlLink, FrameShape, Property, Value } from '../documents/property';
 import { FRAMES, layoutFrame } from '../documents/reel';
 import { type Control, controlSchema, type Template } from '../documents/template';
+import { NOT_OF_GRAIN } from '../documents/templateFaults';
 import { EditError } from '../edit/place';
 import { faultOfControlName } from './controlNames';
 import { fieldAt } from './fieldAt';
@@ -74,6 +75,9 @@ export function makeAdjustable(
   const fault = faultOfControlName(template, name, subjectOf(template, place, which));
   if (fault) throw new EditError(fault.text);
   if (template.controls.length >= 100) throw new EditError('A template has a hundred controls at most.');
+  const isGrain = place.of !== 'template' && partOf(template, place.of.layer).kind === 'grain';
+  if (isGrain && NOT_OF_GRAIN.has(String(place.path[0])))
+    throw new EditError('Grain covers the whole picture: it is not placed, turned or set apart.');
   const field = fieldAt(template, place);
   if (field?.kind !== 'value' || !field.isProperty)
     throw new EditError(`${placeWords(template, place)} stays as it is made: no control can set it.`);

@@ -1,4 +1,6 @@
 /** Making templates: what the workshop does to a document. */
+
+export { NOT_OF_GRAIN } from '../documents/templateFaults';
 export { ADDITIONS, type AdditionId, addPart, MOVES, type MoveId, setMove } from './additions';
 export {
   type Adjustable,
@@ -39,6 +41,7 @@ export {
   type ValueField,
 } from './fields';
 export { keepLook, removeLook } from './looks';
+export { drawnOutline, fromPicture, onPicture, outlineThrough, pointsOfOutline } from './outlines';
 export {
   copyPart,
   duplicatePart,

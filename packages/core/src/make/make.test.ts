@@ -90,6 +90,15 @@ describe('the workshop', () => {
       expect(faultsOfTemplate(brought)).toEqual([]);
       expect(whole(brought)).toEqual(brought);
     }
+    // What stands in a group is copied without it; what needs others beside it is not taken alone.
+    for (const other of TEMPLATES.slice(0, 12))
+      for (const group of other.layers)
+        for (const { id: inner } of group.kind === 'group' ? group.layers : []) {
+          const faults = faultsOfTemplate(copyPart(other, inner, strap()).template);
+          expect(faults.filter((fault) => !/beside it|a slot "each" that is not there/.test(fault))).toEqual(
+            [],
+          );
+        }
   });
 
   it('does not take what does not fit together', () => {

@@ -4,14 +4,24 @@ import { Button } from '../../ui/Button';
 import { Txt } from '../../ui/Txt';
 import { type PathTarget, useDesk } from '../session/desk';
 import { usePathPoint } from '../session/pathPoint';
-import { usePath } from '../session/usePath';
+import { type DrawnPath, usePath } from '../session/usePath';
 import { useReelEditor } from '../session/useReelEditor';
 
+interface Props {
+  readonly target: PathTarget;
+  readonly drawn: DrawnPath | undefined;
+  readonly testID: string;
+}
+
+/** A path of a graphic, drawn on the picture. */
+export function PathField({ target, testID }: Omit<Props, 'drawn'>) {
+  return <DrawnPathField target={target} drawn={usePath(target)} testID={testID} />;
+}
+
 /** A path drawn on the picture: turns its handles on, and changes the point that is chosen there. */
-export function PathField({ target, testID }: { target: PathTarget; testID: string }) {
+export function DrawnPathField({ target, drawn: held, testID }: Props) {
   const { path: shown, choosePath } = useDesk();
   const { settle } = useReelEditor();
-  const held = usePath(target);
   const { point, choosePoint, apart, setApart } = usePathPoint();
   const on = JSON.stringify(shown) === JSON.stringify(target);
   if (!held) return null;

@@ -4,10 +4,11 @@ import { usePreviewState } from '../../preview/usePreview';
 import type { KeyTarget } from './keyTargets';
 import { useGraphicEditor } from './useReelEditor';
 
-/** What of the picture is being drawn on: a path control, or the path of a text layer. */
+/** What of the picture is being drawn on: a path control, the path of a text layer, or the outline of a part that is made. */
 export type PathTarget =
   | { readonly kind: 'control'; readonly id: string }
-  | { readonly kind: 'text'; readonly layer: string };
+  | { readonly kind: 'text'; readonly layer: string }
+  | { readonly kind: 'outline'; readonly layer: string };
 
 /** What the parts of a reel's screen share: the preview, where it is, and what is being worked on in it. */
 export interface Desk {

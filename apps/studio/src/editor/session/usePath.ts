@@ -2,12 +2,16 @@ import { changeText, type EditedPath, readPoints, setControl, writePoints } from
 import type { PathTarget } from './desk';
 import { useGraphicEditor } from './useReelEditor';
 
-/** The path a target draws, and how to change it. Nothing when it has none. */
-export function usePath(
-  target: PathTarget | undefined,
-): { path: EditedPath; put: (next: EditedPath) => void } | undefined {
+/** A path that is drawn, and how to change it. */
+export interface DrawnPath {
+  readonly path: EditedPath;
+  readonly put: (next: EditedPath) => void;
+}
+
+/** The path a target draws in a graphic. Nothing when it has none. */
+export function usePath(target: PathTarget | undefined): DrawnPath | undefined {
   const { scene, graphic, edit } = useGraphicEditor();
-  if (!target) return undefined;
+  if (!target || target.kind === 'outline') return undefined;
   if (target.kind === 'control') {
     const data = scene.controlAt(target.id, 0);
     return {

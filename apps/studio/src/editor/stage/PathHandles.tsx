@@ -5,13 +5,12 @@ import Svg, { G, Line, Path } from 'react-native-svg';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
 import { arrowOf, elementOf, onKeys, type PointerPress, webProps, webStyle } from '../../ui/web';
-import type { PathTarget } from '../session/desk';
 import { usePathPoint } from '../session/pathPoint';
-import { usePath } from '../session/usePath';
+import type { DrawnPath } from '../session/usePath';
 import { useReelEditor } from '../session/useReelEditor';
 
 interface Props {
-  readonly target: PathTarget;
+  readonly drawn: DrawnPath;
   readonly width: number;
   readonly height: number;
 }
@@ -19,13 +18,10 @@ interface Props {
 type Pair = readonly [number, number];
 
 /** A path on the picture: its line, its points, and the handles of the point that is chosen. */
-export function PathHandles({ target, width, height }: Props) {
-  const held = usePath(target);
+export function PathHandles({ drawn: { path, put }, width, height }: Props) {
   const { settle } = useReelEditor();
   const { point: chosen, choosePoint: choose, apart } = usePathPoint();
   const area = useRef<View>(null);
-  if (!held) return null;
-  const { path, put } = held;
   const point = chosen === undefined ? undefined : path.points[chosen];
   const touchLine = ({ clientX, clientY }: PointerPress) => {
     const box = elementOf(area)!.getBoundingClientRect();

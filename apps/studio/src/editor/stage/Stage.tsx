@@ -9,6 +9,7 @@ import { useDrag } from '../../ui/useDrag';
 import { elementOf, webProps, webStyle } from '../../ui/web';
 import { useDesk } from '../session/desk';
 import { slotOf } from '../session/textLayers';
+import { usePath } from '../session/usePath';
 import { useGraphicEditor, useReelEditor } from '../session/useReelEditor';
 import { LetterWays } from './LetterWays';
 import { MakersGuides } from './MakersGuides';
@@ -82,6 +83,7 @@ function Overlay({
 }: Props & { width: number }) {
   const { graphic, scene, mayEdit } = useGraphicEditor();
   const { path, text, typing, ways } = useDesk();
+  const drawn = usePath(path);
   const [tags, handles] = [over === 'tags', over === 'handles'];
   const playing = usePreviewState(surface, (s) => s.playing);
   // While it plays nothing stands over it, so nothing is rendered with every frame.
@@ -157,8 +159,8 @@ function Overlay({
       {frame && typing && text && typed !== undefined && mayEdit && (
         <TypeOnPicture key={text} surface={surface} layer={text} slot={typed} k={k} />
       )}
-      {frame && path && !playing && (
-        <PathHandles target={path} width={width} height={frame.layout.height * k} />
+      {frame && drawn && !playing && (
+        <PathHandles drawn={drawn} width={width} height={frame.layout.height * k} />
       )}
     </View>
   );

@@ -20,6 +20,7 @@ import { AdjustableSheet } from './AdjustableSheet';
 import { ConstantField } from './ConstantField';
 import { idOfPlace } from './idOfPlace';
 import { kindAt, optionsFor } from './namesOf';
+import { OutlineRow } from './OutlineRow';
 import { SourceSheet } from './SourceSheet';
 
 interface Props {
@@ -132,6 +133,7 @@ const ValueView = memo(
             <Txt>{words}</Txt>
           </Press>
         )}
+        {isOutline(place) && <OutlineRow part={place.of.layer} />}
         {from && <SourceSheet place={place} field={field} name={name} onClose={() => setFrom(false)} />}
         {adjusting && <AdjustableSheet place={place} onClose={() => setAdjusting(false)} />}
       </View>
@@ -139,6 +141,10 @@ const ValueView = memo(
   },
   (a, b) => JSON.stringify(shownIn(a)) === JSON.stringify(shownIn(b)),
 );
+
+/** Whether a place is the path data of a part's outline. */
+const isOutline = (place: Place): place is Place & { of: { layer: string } } =>
+  place.of !== 'template' && place.path.join() === 'outline,data';
 
 /** What of a value is seen. */
 const shownIn = ({ place, name, value, words, options, isSet, field }: ViewProps) => [
