@@ -199,6 +199,81 @@ it.each([
   await page.close();
 });
 
+/** Drags something on the picture, in steps as a hand does. */
+async function dragBy(page: Page, testID: string, x: number, y: number): Promise<void> {
+  const box = (await (await page.waitForSelector(id(testID)))!.boundingBox())!;
+  const [fromX, fromY] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(fromX, fromY);
+  await page.mouse.down();
+  for (let i = 1; i <= 8; i++) await page.mouse.move(fromX + (x * i) / 8, fromY + (y * i) / 8);
+  await page.mouse.up();
+}
+
+it('points of a part and its outline are drawn on the picture, each a step of undo', async () => {
+  const page = await session.page(LAPTOP, '/workshop');
+  await begin(page, 'blank');
+  await tap(page, 'add-part');
+  await tap(page, 'pick-beam');
+  await page.waitForSelector(id('handle-to'));
+  const before = await fieldValue(page, 'field-to-1');
+  await dragBy(page, 'handle-to', -60, 70);
+  await page.waitForFunction(
+    (s, was) => document.querySelector<HTMLInputElement>(s)?.value !== was,
+    {},
+    id('field-to-1'),
+    before,
+  );
+  expect(Number(await fieldValue(page, 'field-to-1'))).toBeGreaterThan(Number(before));
+  await tap(page, 'undo');
+  await page.waitForFunction(
+    (s, was) => document.querySelector<HTMLInputElement>(s)?.value === was,
+    {},
+    id('field-to-1'),
+    before,
+  );
+
+  await page.goto(`${session.address}/templates/poster`);
+  await tap(page, 'to-workshop');
+  await tap(page, 'part-paper');
+  await tap(page, 'open-field-outline');
+  const data = await fieldValue(page, 'field-outline-data');
+  await tap(page, 'outline-draw');
+  await dragBy(page, 'path-point-1', 40, 60);
+  await page.waitForFunction(
+    (s, was) => document.querySelector<HTMLTextAreaElement>(s)?.value !== was,
+    {},
+    id('field-outline-data'),
+    data,
+  );
+  const points = () => page.$$eval('[data-testid^="path-point-"]', (all) => all.length);
+  const count = await points();
+  await tap(page, 'outline-remove');
+  await page.waitForFunction(
+    (n) => document.querySelectorAll('[data-testid^="path-point-"]').length === n,
+    {},
+    count - 1,
+  );
+  await tap(page, 'undo');
+  await tap(page, 'undo');
+  await page.waitForFunction(
+    (s, was) => document.querySelector<HTMLTextAreaElement>(s)?.value === was,
+    {},
+    id('field-outline-data'),
+    data,
+  );
+  await tap(page, 'outline-draw');
+  await page.waitForSelector(id('path-handles'), { hidden: true });
+
+  // A part that stands in a group of another template is copied alone.
+  await tap(page, 'copy-from');
+  await fill(page, 'pick-find', 'Name strap');
+  await tap(page, 'pick-name-strap');
+  await tap(page, 'pick-name');
+  await page.waitForSelector(`${id('part-page')}`);
+  await waitForText(page, 'part-tree', /Name/);
+  await page.close();
+});
+
 it('what a user would trip over leads to where it is mended; a copy of a built-in template is opened and kept', async () => {
   const page = await session.page(LAPTOP, '/templates/name-strap');
   await tap(page, 'to-workshop');

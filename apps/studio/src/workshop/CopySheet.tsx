@@ -38,6 +38,7 @@ export function CopySheet({ onCopy, onClose }: Props) {
     );
   return (
     <PickSheet
+      key="parts"
       title={`Which part of “${from.name}”?`}
       options={partsIn(from.layers)}
       onChoose={(id) => {

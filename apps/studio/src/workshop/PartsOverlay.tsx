@@ -1,5 +1,14 @@
 import { everyLayer, type LaidPart } from '@fresh-reel/core';
-import { groupsAround, nameOfPart, partOf, putValue, valueIn } from '@fresh-reel/core/make';
+import {
+  groupsAround,
+  nameOfPart,
+  partOf,
+  pointFromPicture,
+  pointOnPicture,
+  pointsOfPart,
+  putValue,
+  valueIn,
+} from '@fresh-reel/core/make';
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Circle, Polygon, Polyline } from 'react-native-svg';
@@ -9,6 +18,7 @@ import { useReelEditor } from '../editor/session/useReelEditor';
 import { BoxHandles } from '../editor/stage/BoxHandles';
 import { MakersGuides } from '../editor/stage/MakersGuides';
 import { PathHandles } from '../editor/stage/PathHandles';
+import { PointHandle } from '../editor/stage/PointHandle';
 import { insideQuad } from '../editor/stage/placing';
 import type { PreviewSurface } from '../preview/previewClient';
 import { usePreviewState } from '../preview/usePreview';
@@ -103,6 +113,7 @@ export function PartsOverlay({
           area={area}
         />
       )}
+      {frame && last && !outline && <Points part={last} frame={frame.layout} k={k} />}
     </View>
   );
 }
@@ -122,6 +133,40 @@ function WayLine({ part, k }: { part: string; k: number }) {
       />
       {way.map(({ frame, at: [x, y] }) => (
         <Circle key={frame} cx={x * k} cy={y * k} r={2.5} fill={colour.card} stroke={colour.guide} />
+      ))}
+    </>
+  );
+}
+
+/** The points of a part, each with its name: where a light goes, where a bubble points. */
+function Points({
+  part,
+  frame,
+  k,
+}: {
+  part: LaidPart;
+  frame: { readonly width: number; readonly height: number };
+  k: number;
+}) {
+  const { template, makePart, settle } = useWork();
+  return (
+    <>
+      {pointsOfPart(partOf(template, part.layer)).map((point) => (
+        <PointHandle
+          key={point.path.join()}
+          id={point.path.join('-')}
+          name={point.name}
+          value={pointOnPicture(point, part.quad, frame)}
+          width={frame.width * k}
+          height={frame.height * k}
+          frame={frame}
+          onMove={(x, y) => {
+            const value = pointFromPicture(point, [x, y], part.quad, frame);
+            const at = { of: { layer: part.layer }, path: [...point.path] };
+            if (value) makePart(part.layer, (t) => putValue(t, at, value), `point-${point.path.join()}`);
+          }}
+          onSettle={settle}
+        />
       ))}
     </>
   );

@@ -41,7 +41,16 @@ export {
   type ValueField,
 } from './fields';
 export { keepLook, removeLook } from './looks';
-export { drawnOutline, fromPicture, onPicture, outlineThrough, pointsOfOutline } from './outlines';
+export {
+  drawnOutline,
+  fromPicture,
+  onPicture,
+  outlineThrough,
+  pointFromPicture,
+  pointOnPicture,
+  pointsOfOutline,
+  pointsOfPart,
+} from './outlines';
 export {
   copyPart,
   duplicatePart,

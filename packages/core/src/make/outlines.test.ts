@@ -2,7 +2,17 @@ import fc from 'fast-check';
 import { addPoint, movePoint, writePoints } from '../edit/pathPoints';
 import { project, unitSquareTo } from '../geometry/matrix';
 import { templateOf } from '../testing/studio';
-import { drawnOutline, fromPicture, onPicture, outlineThrough, pointsOfOutline } from './outlines';
+import {
+  drawnOutline,
+  fromPicture,
+  onPicture,
+  outlineThrough,
+  pointFromPicture,
+  pointOnPicture,
+  pointsOfOutline,
+  pointsOfPart,
+} from './outlines';
+import { partOf, putValue, valueIn } from './places';
 
 const frame = { width: 1920, height: 1080 };
 const shape = (outline: object) =>
@@ -92,5 +102,62 @@ describe('an outline that is drawn', () => {
         .map((p) => p.at),
     );
     expect(addPoint(there, [0.3, 0.1]).path.points).toHaveLength(there.points.length + 1);
+  });
+});
+
+describe('points of parts on the picture', () => {
+  const light = { id: 'ray', kind: 'beam', from: [0, 0.5], to: [1, 0.5], colour: '#FFEEAA' };
+  const pointer = {
+    ...{ id: 'pointer', kind: 'shape', outline: { kind: 'leader', to: [0.2, 0.8] }, size: [300, 200] },
+    fill: { colour: '#112233' },
+  };
+  const glow = {
+    ...{ id: 'glow', kind: 'shape', outline: { kind: 'ellipse' }, size: [300, 200] },
+    fill: {
+      gradient: 'radial',
+      stops: [
+        [0, '#FFFFFF'],
+        [1, '#000000'],
+      ],
+    },
+  };
+  const template = templateOf([light, pointer, glow]);
+
+  it('are told with their names, and lead to their places in the part', () => {
+    for (const [id, names] of [
+      ['ray', ['Where the light begins', 'Where the light ends']],
+      ['pointer', ['Where it points']],
+      ['glow', ['Middle of the gradient']],
+    ] as const) {
+      const points = pointsOfPart(partOf(template, id));
+      expect(points.map((p) => p.name)).toEqual(names);
+      for (const { path, value } of points) {
+        const place = { of: { layer: id }, path: [...path] };
+        expect(valueIn(template, place)).toEqual(value);
+        expect(valueIn(putValue(template, place, [0.25, 0.75]), place)).toEqual([0.25, 0.75]);
+      }
+    }
+    // One that a control gives is the control's.
+    const given = templateOf([{ ...light, to: { control: 'end' } }], {
+      controls: [{ id: 'end', kind: 'point', name: 'End of the light', default: [0.5, 0.5] }],
+    });
+    expect(pointsOfPart(partOf(given, 'ray')).map((p) => p.name)).toEqual(['Where the light begins']);
+  });
+
+  it('go to the picture and back, whichever they are in parts of', () => {
+    const at = fc.tuple(
+      fc.double({ min: 0, max: 1, noNaN: true }),
+      fc.double({ min: 0, max: 1, noNaN: true }),
+    );
+    fc.assert(
+      fc.property(quads, at, (quad, value) => {
+        for (const from of ['frame', 'box'] as const) {
+          const there = pointOnPicture({ path: ['to'], name: '', of: from, value }, quad as never, frame);
+          const back = pointFromPicture({ of: from }, there, quad as never, frame)!;
+          expect(back[0]).toBeCloseTo(value[0], 3);
+          expect(back[1]).toBeCloseTo(value[1], 3);
+        }
+      }),
+    );
   });
 });

@@ -50,3 +50,58 @@ export function fromPicture(path: EditedPath, quad: LaidPart['quad'], frame: Siz
   const back = inverse(unitSquareTo(quad));
   return back && mapped(path, ([x, y]) => project(back, x * frame.width, y * frame.height));
 }
+
+/** A point of a part that lies on the picture: its place in the part, and what it is given in parts of. */
+export interface PartPoint {
+  readonly path: readonly [string, string] | readonly [string];
+  readonly name: string;
+  readonly of: 'frame' | 'box';
+  readonly value: Pair;
+}
+
+/** The points of a part that are set by hand, where nothing else gives them. */
+export function pointsOfPart(layer: Layer): PartPoint[] {
+  const point = (path: PartPoint['path'], name: string, of: PartPoint['of'], value: unknown): PartPoint[] =>
+    Array.isArray(value) && value.every((v) => typeof v === 'number')
+      ? [{ path, name, of, value: value as unknown as Pair }]
+      : [];
+  if (layer.kind === 'beam')
+    return [
+      ...point(['from'], 'Where the light begins', 'box', layer.from),
+      ...point(['to'], 'Where the light ends', 'box', layer.to),
+    ];
+  if (layer.kind === 'particles')
+    return 'point' in layer.from
+      ? point(['from', 'point'], 'Where particles come from', 'box', layer.from.point)
+      : [];
+  if (layer.kind !== 'shape') return [];
+  const { outline, fill } = layer;
+  return [
+    ...(outline.kind === 'bubble' || outline.kind === 'leader'
+      ? point(['outline', 'to'], 'Where it points', 'frame', outline.to)
+      : []),
+    ...(fill && 'gradient' in fill && fill.gradient === 'radial'
+      ? point(['fill', 'centre'], 'Middle of the gradient', 'box', fill.centre)
+      : []),
+  ];
+}
+
+const onePoint = ([x, y]: Pair): EditedPath => ({
+  points: [{ at: [x, y], before: [x, y], after: [x, y] }],
+  closed: false,
+});
+
+/** Where a point of a part lies, in parts of the frame. */
+export const pointOnPicture = ({ of, value }: PartPoint, quad: LaidPart['quad'], frame: Size): Pair =>
+  of === 'frame' ? value : onPicture(onePoint(value), quad, frame).points[0]!.at;
+
+/** The way back of {@link pointOnPicture}; nothing of a part that is seen from its edge. */
+export function pointFromPicture(
+  { of }: Pick<PartPoint, 'of'>,
+  at: Pair,
+  quad: LaidPart['quad'],
+  frame: Size,
+): Pair | undefined {
+  const value = of === 'frame' ? at : fromPicture(onePoint(at), quad, frame)?.points[0]?.at;
+  return value && [Math.round(value[0] * 1e4) / 1e4, Math.round(value[1] * 1e4) / 1e4];
+}

@@ -88,7 +88,7 @@ function Numbers({ field, name, value, onChange, onSettle, testID }: Props & { v
           prefix={AXES[i] ?? ''}
           unit=""
           value={v}
-          digits={digitsFor(field)}
+          digits={Math.abs(v) >= 1000 ? 0 : digitsFor(field)}
           step={stepFor(field)}
           onChange={(next) => onChange(value.map((old, j) => (j === i ? held(field, next) : old)))}
           onSettle={onSettle}
