@@ -20,6 +20,9 @@ interface Props {
   readonly onSettle: () => void;
 }
 
+/** Points of the page that a name may take before it runs out of the picture. */
+const ROOM = 170;
+
 /** A point on the picture with its name: dragged, or nudged with the arrow keys. */
 export function PointHandle({ id, name, value, width, height, frame, onMove: put, onSettle: settle }: Props) {
   const start = useRef(value);
@@ -80,6 +83,7 @@ export function PointHandle({ id, name, value, width, height, frame, onMove: put
           style={[
             styles.name,
             value[1] > 0.8 && value[1] * height > height - 44 ? styles.above : styles.below,
+            value[0] * width > width - ROOM ? styles.leftwards : styles.rightwards,
           ]}
           pointerEvents="none"
         >
@@ -120,9 +124,10 @@ const styles = StyleSheet.create({
   dot: { width: 6, height: 6, borderRadius: 3, backgroundColor: colour.card },
   above: { top: -44 },
   below: { top: 18 },
+  rightwards: { left: -14 },
+  leftwards: { right: -14 },
   name: webStyle({
     position: 'absolute',
-    left: -14,
     backgroundColor: colour.shade,
     borderRadius: 6,
     paddingHorizontal: 8,
