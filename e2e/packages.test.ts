@@ -59,10 +59,10 @@ it('everything goes out as one file that says who it is from, and comes into an 
   await choose(page, 'shelf-add', noise('our-air.wav', 200_000));
   await tap(page, 'media-our-air.wav');
   await fill(page, 'media-group', 'Music');
-  await page.keyboard.press('Enter');
-  await page.waitForSelector(id('shelf-group'));
+  // What was typed is taken, whichever way the sheet is left.
   await page.keyboard.press('Escape');
   await page.waitForSelector(id('media-sheet'), { hidden: true });
+  await page.waitForSelector(id('shelf-group'));
   await fill(page, 'signature', 'The hill crew');
   await tap(page, 'save-everything');
   const file = asFile(await session.take('.freshreel'), 'everything.freshreel');

@@ -35,7 +35,11 @@ export function Sheet({ title, onClose, children, testID, beside = false }: Prop
     const me = {};
     stack.push(me);
     const onKey = (e: KeyboardEvent) => {
-      if (e.key === 'Escape' && stack.at(-1) === me) close.current();
+      if (e.key !== 'Escape' || stack.at(-1) !== me) return;
+      // What is being typed is taken as it is when one touches elsewhere.
+      const typing = document.activeElement as HTMLElement | null;
+      if (typing && elementOf(sheet)?.contains(typing)) typing.blur();
+      close.current();
     };
     // Fields keep their keys to themselves; the capture phase comes before them.
     window.addEventListener('keydown', onKey, true);
