@@ -186,6 +186,17 @@ function hdClip(name, more) {
   ]);
 }
 
+/** A package of documents by their names in it. @returns where it is */
+async function packageFile(name, documents) {
+  const { BlobWriter, TextReader, ZipWriter } = await import('@zip.js/zip.js');
+  const zip = new ZipWriter(new BlobWriter());
+  for (const [path, document] of Object.entries(documents))
+    await zip.add(path, new TextReader(JSON.stringify(document)));
+  const file = join(folder, name);
+  writeFileSync(file, Buffer.from(await (await zip.close()).arrayBuffer()));
+  return file;
+}
+
 /** A sound of noise, which nothing makes smaller. @returns where it is, and its SHA-256 */
 function noiseSound(path, bytes) {
   const head = Buffer.alloc(44);
@@ -712,19 +723,15 @@ const parts = {
   /** The place of templates with a hundred of them, and four side by side. */
   async collection() {
     const { TEMPLATES } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);
-    const { BlobWriter, TextReader, ZipWriter } = await import('@zip.js/zip.js');
     const more = Math.max(0, 100 - TEMPLATES.length);
     const own = [];
     for (let i = 0; i < more; i++) {
-      const zip = new ZipWriter(new BlobWriter());
       const name = `Own ${String(i).padStart(2, '0')}`;
       const template = { ...TEMPLATES[i], id: `own-${i}`, name };
-      await zip.add('template.json', new TextReader(JSON.stringify(template)));
       const contents = { format: 'freshreel/contents', version: 1, media: [], fonts: [] };
-      await zip.add('contents.json', new TextReader(JSON.stringify(contents)));
-      const path = join(folder, `own-${i}.freshreel`);
-      writeFileSync(path, Buffer.from(await (await zip.close()).arrayBuffer()));
-      own.push(path);
+      own.push(
+        await packageFile(`own-${i}.freshreel`, { 'template.json': template, 'contents.json': contents }),
+      );
     }
     const compared = ['drift-wall', 'kite-tails', 'quiet-title', 'ticket'];
     const figures = await inApp(
@@ -800,7 +807,6 @@ const parts = {
   },
   /** A template of 400 layers on the bench of the workshop: choosing, dragging, undoing, and until a change shows. */
   async workshop() {
-    const { BlobWriter, TextReader, ZipWriter } = await import('@zip.js/zip.js');
     const { TEMPLATES } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);
     const strap = TEMPLATES.find((t) => t.id === 'name-strap');
     const dot = (i) => ({
@@ -814,10 +820,7 @@ const parts = {
       name: 'Four hundred',
       layers: [...layers, ...strap.layers.slice(-1)],
     };
-    const zip = new ZipWriter(new BlobWriter());
-    await zip.add('template.json', new TextReader(JSON.stringify(template)));
-    const path = join(folder, 'four-hundred.freshreel');
-    writeFileSync(path, Buffer.from(await (await zip.close()).arrayBuffer()));
+    const path = await packageFile('four-hundred.freshreel', { 'template.json': template });
     const figures = await inApp(
       '/templates',
       async (tab, go) => {
@@ -899,20 +902,17 @@ const parts = {
   /** A thousand templates of one's own: from the touch that goes to Templates until they are there. */
   async own() {
     const { TEMPLATES } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);
-    const { BlobWriter, TextReader, ZipWriter } = await import('@zip.js/zip.js');
-    const zip = new ZipWriter(new BlobWriter());
+    const templates = {};
     const documents = [];
     for (let i = 0; i < 1000; i++) {
       const { from: _, ...shipped } = TEMPLATES[i % TEMPLATES.length];
       const template = { ...shipped, id: `own-${i}`, name: `Own ${String(i).padStart(3, '0')}` };
       const path = `templates/own-${i}.json`;
       documents.push({ kind: 'template', name: template.name, path });
-      await zip.add(path, new TextReader(JSON.stringify(template)));
+      templates[path] = template;
     }
     const contents = { format: 'freshreel/contents', version: 2, documents, media: [], fonts: [] };
-    await zip.add('contents.json', new TextReader(JSON.stringify(contents)));
-    const path = join(folder, 'thousand.freshreel');
-    writeFileSync(path, Buffer.from(await (await zip.close()).arrayBuffer()));
+    const path = await packageFile('thousand.freshreel', { ...templates, 'contents.json': contents });
     const listed = await inApp(
       '/templates',
       async (tab, go) => {

@@ -5,7 +5,7 @@ import { pickFiles, SOUND_FILES } from '../media/files/pickFile';
 import { TakingIn } from '../media/import/TakingIn';
 import { useImport } from '../media/import/useImport';
 import { ShelfSheet } from '../shelf/ShelfSheet';
-import { type MediaRecord, mediaFile } from '../storage/media';
+import { isHeard, type MediaRecord, mediaFile } from '../storage/media';
 import { Button } from '../ui/Button';
 import { NumberRow } from '../ui/NumberRow';
 import { Txt } from '../ui/Txt';
@@ -27,7 +27,7 @@ export function SoundRow({ role, sound, onChange, onSettle, onFault }: Props) {
   const taking = useImport();
   const take = (record: MediaRecord) => {
     setShelf(false);
-    if (record.kind !== 'sound' && !record.sound)
+    if (!isHeard(record))
       return onFault(`“${record.name}” has no sound in it. It is on the shelf; choose a sound here.`);
     const { media, name } = mediaFile(record);
     onFault(undefined);

@@ -1,6 +1,6 @@
 import type { Brand } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
-import { useSomeTemplates } from '../storage/useTemplates';
+import { useSomeTemplates, useTemplates } from '../storage/useTemplates';
 import { TemplatePreview } from '../templates/TemplatePreview';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour, useIsWide } from '../ui/theme';
@@ -14,9 +14,10 @@ const TELLING = ['name-strap', 'gust-sting', 'mask-rise'];
 /** Templates that wear the brand as it is just now: its own first. */
 export function Wearing({ brand }: { brand: Brand }) {
   const wide = useIsWide();
-  const wanted = [...new Set([...brand.templates.slice(0, SHOWN), ...TELLING])];
-  const { templates } = useSomeTemplates(wanted);
-  const shown = templates.slice(0, SHOWN);
+  const { templates } = useTemplates();
+  const there = new Set(templates.map((t) => t.id));
+  const wanted = [...new Set([...brand.templates, ...TELLING])].filter((id) => there.has(id));
+  const { templates: shown } = useSomeTemplates(wanted.slice(0, SHOWN));
   return (
     <View style={styles.row} testID="brand-worn" role="group" aria-label="Templates that wear it">
       {shown.map((template) => (

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { readMediaRecord } from '../storage/media';
+import { isHeard, readMediaRecord } from '../storage/media';
 import { keys } from '../storage/queries';
 import { assetFile, kindOfFile } from './decode/assets';
 
@@ -21,7 +21,7 @@ async function factsOf(media: string): Promise<PageFacts | null> {
     return (
       record && {
         duration: record.duration,
-        sound: record.kind === 'sound' || (record.sound ?? false),
+        sound: isHeard(record),
         alpha: record.alpha,
         name: record.name,
         size: record.width && record.height ? { width: record.width, height: record.height } : undefined,

@@ -123,6 +123,9 @@ async function keepRecord(record: MediaRecord): Promise<MediaRecord> {
   return record;
 }
 
+/** Whether there is anything to hear of it. */
+export const isHeard = ({ kind, sound }: MediaRecord): boolean => kind === 'sound' || (sound ?? false);
+
 export const mediaId = (record: MediaRecord) => `sha256:${record.hash}`;
 /** A file as a reel names it. */
 export const mediaFile = (record: MediaRecord) => ({ media: mediaId(record), name: record.name });

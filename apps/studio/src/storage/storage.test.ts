@@ -9,7 +9,6 @@ import { inMemory, inPieces } from './bytes';
 import { demoReels, startDemo } from './demo';
 import { listFonts, storeFont } from './fonts';
 import { keepHistory, readHistory } from './histories';
-import { listedOf } from './listedTemplate';
 import {
   bytesId,
   clearBrokenImports,
@@ -21,24 +20,9 @@ import {
   storeIncoming,
   storeMedia,
 } from './media';
-import {
-  FIRST_PREFERENCES,
-  readPreferences,
-  regrouped,
-  savePreferences,
-  takePreferences,
-} from './preferences';
 import { deleteReel, listReels, readReel, saveReel } from './reels';
 import { DAYS_KEPT, listRemoved, purge, purgeOld, putBack, removeToKeep } from './removed';
 import { StorageError } from './store';
-import {
-  deleteTemplate,
-  listEditions,
-  listTemplates,
-  readTemplate,
-  saveEdition,
-  saveTemplate,
-} from './templates';
 import { keepUnwrittenBrands, recoverUnsaved } from './unsaved';
 
 beforeEach(() => {
@@ -111,61 +95,6 @@ describe('reels in storage', () => {
     await expect(saveReel(next)).rejects.toThrow(StorageError);
     await expect(saveReel(next)).rejects.toThrow(/no more room.*last saved version is safe/);
     expect(await readReel('a')).toEqual({ kind: 'reel', id: 'a', reel: first });
-  });
-});
-
-describe('templates in storage', () => {
-  const own = { ...templateById('four-corners'), id: 'mine', name: 'Mine', from: 'four-corners' };
-
-  it('are listed by what is told of them, which opens none of them', async () => {
-    await saveTemplate(own);
-    const listed = await listTemplates();
-    expect(listed).toMatchObject([
-      { id: 'mine', from: 'four-corners', edition: 1, takes: { text: 4, list: 0, picture: 3 } },
-    ]);
-    expect(listed[0]!.windows).toHaveLength(3);
-    // What is told of the whole template, also what needs a scene to be known.
-    expect(listed).toEqual([JSON.parse(JSON.stringify(listedOf(own)))]);
-    const text = held.get('template/mine')!;
-    held.set('template/mine', 'not looked at');
-    expect(await listTemplates()).toEqual(listed);
-    held.set('template/mine', text);
-    for (const damaged of [undefined, '[{"half', '{}', '[{"id":"mine"}]']) {
-      if (damaged === undefined) held.delete('listed');
-      else held.set('listed', damaged);
-      expect(await listTemplates()).toEqual(listed);
-      expect(JSON.parse(held.get('listed')!)).toMatchObject([{ name: 'Mine' }]);
-    }
-  });
-
-  it('are told as their newest edition, and go and come back with it', async () => {
-    await saveTemplate(own);
-    await saveEdition({ ...own, name: 'Mine, wider' });
-    const listed = await listTemplates();
-    expect(listed).toMatchObject([{ id: 'mine', name: 'Mine, wider', edition: 2 }]);
-    expect((await listEditions('mine')).map((t) => t.name)).toEqual(['Mine, wider', 'Mine']);
-    await deleteTemplate(listed[0]!);
-    expect(await listTemplates()).toEqual([]);
-    await putBack((await listRemoved())[0]!);
-    expect(await listTemplates()).toEqual(listed);
-    expect(await readTemplate('mine')).toMatchObject({ name: 'Mine, wider', edition: 2 });
-  });
-
-  it('written at once are all told of, and one that went is not any more', async () => {
-    await Promise.all(['a', 'b', 'c'].map((id) => saveTemplate({ ...own, id, name: id })));
-    expect((await listTemplates()).map((t) => t.name)).toEqual(['a', 'b', 'c']);
-    await deleteTemplate({ id: 'b', name: 'b' });
-    await saveTemplate({ ...own, id: 'd', name: 'd' });
-    expect((await listTemplates()).map((t) => t.name)).toEqual(['a', 'c', 'd']);
-    expect(JSON.parse(held.get('listed')!)).toHaveLength(3);
-  });
-
-  it('that do not open any more are left out, and stay as they are', async () => {
-    await saveTemplate(own);
-    held.set('template/torn', '{"format":"freshreel/te');
-    expect((await listTemplates()).map((t) => t.id)).toEqual(['mine']);
-    expect(held.get('template/torn')).toBe('{"format":"freshreel/te');
-    expect(await readTemplate('torn')).toBeUndefined();
   });
 });
 
@@ -290,52 +219,6 @@ describe('media in storage', () => {
     held.delete(`bytes/${record.hash}/1`);
     expect(await readMedia(record.hash)).toBeNull();
   });
-});
-
-describe('what was chosen elsewhere', () => {
-  const renamed = { templates: new Map([['mine', 'mine-2']]), brands: new Map([['main', 'b-2']]) };
-  const group = (name: string, ...templates: string[]) => ({ name, templates });
-  const brought = {
-    ...FIRST_PREFERENCES,
-    ...{ brand: 'main', wearing: true, signature: 'The crew', favourites: ['mine', 'crew'] },
-    groups: [group('Sundays', 'mine', 'poster')],
-  };
-
-  it('is all of it where nothing was chosen yet, by the ids that things have here', async () => {
-    await takePreferences(brought, renamed);
-    expect(await readPreferences()).toEqual({
-      ...brought,
-      brand: 'b-2',
-      favourites: ['mine-2', 'crew'],
-      groups: [group('Sundays', 'mine-2', 'poster')],
-    });
-  });
-
-  it('comes beside what is here, and changes none of it', async () => {
-    const here = { ...FIRST_PREFERENCES, favourites: ['poster'], groups: [group('Sundays', 'crew')] };
-    await savePreferences(here);
-    await takePreferences(brought, renamed);
-    await takePreferences(brought, renamed);
-    expect(await readPreferences()).toEqual({
-      ...here,
-      favourites: ['poster', 'mine-2', 'crew'],
-      groups: [group('Sundays', 'crew', 'mine-2', 'poster')],
-    });
-  });
-
-  it('that cannot be read leaves what is here', async () => {
-    await savePreferences({ ...FIRST_PREFERENCES, favourites: ['poster'] });
-    await takePreferences({ favourites: 7, groups: [{ name: '' }], ground: 'blue' }, renamed);
-    expect(await readPreferences()).toEqual({ ...FIRST_PREFERENCES, favourites: ['poster'] });
-  });
-});
-
-it('a group of templates is there as long as one is in it', () => {
-  const one = regrouped([], 'Sundays', 'crew', true);
-  const two = regrouped(one, 'Sundays', 'poster', true);
-  expect(two).toEqual([{ name: 'Sundays', templates: ['crew', 'poster'] }]);
-  expect(regrouped(two, 'Sundays', 'crew', true)[0]!.templates).toEqual(['poster', 'crew']);
-  expect(regrouped(regrouped(two, 'Sundays', 'crew', false), 'Sundays', 'poster', false)).toEqual([]);
 });
 
 describe('a page that is left in the middle of a write', () => {

@@ -168,29 +168,19 @@ function copiesFaults(layer: Layer): string[] {
   return [`the shape "${layer.id}" has copies: it needs a fill, and takes no stroke`];
 }
 
-/** What grain does not take: it lies over the whole picture, and what would place it or set it apart does nothing good. */
-export const NOT_OF_GRAIN: ReadonlySet<string> = new Set([
-  ...['at', 'offset', 'origin', 'move', 'turn', 'scale', 'skew', 'pivot'],
-  ...['blend', 'placing', 'mask', 'matte', 'effects'],
-]);
+/** How the values of grain rest, as text: it lies over the whole picture, and what would place it or set it apart does nothing good. */
+const GRAIN_RESTS: Readonly<Record<string, string>> = {
+  ...{ at: '0,0', offset: '0,0', origin: '0,0', move: '0,0,0', turn: '0,0,0', scale: '1,1', skew: '0' },
+  ...{ blend: 'normal', placing: 'undefined', mask: 'undefined', matte: 'undefined', effects: '' },
+};
+
+/** What grain does not take. */
+export const NOT_OF_GRAIN: ReadonlySet<string> = new Set([...Object.keys(GRAIN_RESTS), 'pivot']);
 
 function grainFaults(layer: Layer): string[] {
   if (layer.kind !== 'grain') return [];
-  const { at, offset, origin, move, turn, scale, skew, blend, placing, mask, matte, effects } = layer;
-  const rests = [
-    ...[at, offset, origin].map((p) => String(p) === '0,0'),
-    ...[move, turn].map((p) => String(p) === '0,0,0'),
-    ...[
-      String(scale) === '1,1',
-      skew === 0,
-      blend === 'normal',
-      !placing,
-      !mask,
-      !matte,
-      effects.length === 0,
-    ],
-  ];
-  return rests.every(Boolean)
+  const held = new Map(Object.entries(layer));
+  return Object.entries(GRAIN_RESTS).every(([key, rest]) => String(held.get(key)) === rest)
     ? []
     : [
         `the grain "${layer.id}" covers the whole picture: it takes no place, turn, size, blend, mask or effects`,

@@ -32,23 +32,33 @@ export const outlineThrough = (outline: Outline, path: EditedPath): Outline => {
   return { ...outline, data: writePoints(mapped(path, ([x, y]) => [x * w, y * h])) };
 };
 
+/** Takes points in parts of a box to parts of the frame. @param quad where the box lies, in frame units */
+function toPicture(quad: LaidPart['quad'], frame: Size): (point: Pair) => Pair {
+  const plane = unitSquareTo(quad);
+  return ([x, y]) => {
+    const [u, v] = project(plane, x, y);
+    return [u / frame.width, v / frame.height];
+  };
+}
+
+/** The way back; nothing of a box that is seen from its edge. */
+function backFrom(quad: LaidPart['quad'], frame: Size): ((point: Pair) => Pair) | undefined {
+  const back = inverse(unitSquareTo(quad));
+  return back && (([x, y]) => project(back, x * frame.width, y * frame.height));
+}
+
 /**
  * Points in parts of a box as they lie on the picture.
  * @param quad where the box lies, in frame units
  * @returns points in parts of the frame
  */
-export function onPicture(path: EditedPath, quad: LaidPart['quad'], frame: Size): EditedPath {
-  const plane = unitSquareTo(quad);
-  return mapped(path, ([x, y]) => {
-    const [u, v] = project(plane, x, y);
-    return [u / frame.width, v / frame.height];
-  });
-}
+export const onPicture = (path: EditedPath, quad: LaidPart['quad'], frame: Size): EditedPath =>
+  mapped(path, toPicture(quad, frame));
 
 /** The way back of {@link onPicture}; nothing of a box that is seen from its edge. */
 export function fromPicture(path: EditedPath, quad: LaidPart['quad'], frame: Size): EditedPath | undefined {
-  const back = inverse(unitSquareTo(quad));
-  return back && mapped(path, ([x, y]) => project(back, x * frame.width, y * frame.height));
+  const by = backFrom(quad, frame);
+  return by && mapped(path, by);
 }
 
 /** A point of a part that lies on the picture: its place in the part, and what it is given in parts of. */
@@ -86,14 +96,9 @@ export function pointsOfPart(layer: Layer): PartPoint[] {
   ];
 }
 
-const onePoint = ([x, y]: Pair): EditedPath => ({
-  points: [{ at: [x, y], before: [x, y], after: [x, y] }],
-  closed: false,
-});
-
 /** Where a point of a part lies, in parts of the frame. */
 export const pointOnPicture = ({ of, value }: PartPoint, quad: LaidPart['quad'], frame: Size): Pair =>
-  of === 'frame' ? value : onPicture(onePoint(value), quad, frame).points[0]!.at;
+  of === 'frame' ? value : toPicture(quad, frame)(value);
 
 /** The way back of {@link pointOnPicture}; nothing of a part that is seen from its edge. */
 export function pointFromPicture(
@@ -102,6 +107,6 @@ export function pointFromPicture(
   quad: LaidPart['quad'],
   frame: Size,
 ): Pair | undefined {
-  const value = of === 'frame' ? at : fromPicture(onePoint(at), quad, frame)?.points[0]?.at;
+  const value = of === 'frame' ? at : backFrom(quad, frame)?.(at);
   return value && [Math.round(value[0] * 1e4) / 1e4, Math.round(value[1] * 1e4) / 1e4];
 }

@@ -111,7 +111,7 @@ export function rowReel(
   media: (file: string) => string,
   brands: readonly Brand[] = [],
 ): RowReel {
-  const wanted = (row[uses.findIndex((use) => use?.of === 'brand')] ?? '').trim();
+  const wanted = cellOf(uses, row, 'brand');
   const brand = brands.find(({ name }) => plainName(name) === plainName(wanted));
   const unknown = wanted !== '' && !brand;
   const graphics = [...new Set(uses.flatMap((use) => (use && 'graphic' in use ? [use.graphic] : [])))];
@@ -142,6 +142,13 @@ export function rowReel(
   );
 }
 
+/** What a row says in the column of a use; nothing where there is no such column. */
+const cellOf = (
+  uses: readonly (ReelUse | undefined)[],
+  row: readonly string[],
+  of: 'from' | 'to' | 'brand',
+): string => (row[uses.findIndex((use) => use?.of === of)] ?? '').trim();
+
 /** When a row begins and ends, in frames of the reel; what it does not say is absent. */
 export interface RowTimes {
   readonly from?: number;
@@ -162,8 +169,7 @@ export function timesOfRows(
   rate: Rate,
 ): { readonly times: readonly RowTimes[]; readonly hours: number } {
   const cell = (row: readonly string[], of: 'from' | 'to', n: number): number | undefined => {
-    const at = uses.findIndex((use) => use?.of === of);
-    const text = at < 0 ? '' : (row[at] ?? '').trim();
+    const text = cellOf(uses, row, of);
     if (text === '') return undefined;
     try {
       return frameOfText(text, rate);

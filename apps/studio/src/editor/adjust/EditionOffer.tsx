@@ -50,8 +50,9 @@ function useNewer(): Template | undefined {
   const { templates, own } = useTemplates();
   const listed = templates.find((t) => t.id === template.id);
   const isOwn = own.has(template.id);
-  const isOlder = isOwn && listed !== undefined && listed.edition <= editionOf(template);
-  const { template: newest } = useTemplate(listed && !isOlder ? template.id : undefined);
+  // Those of the user's are told apart by their number; one that ships has to be looked at.
+  const mayBeNewer = listed !== undefined && (!isOwn || listed.edition > editionOf(template));
+  const { template: newest } = useTemplate(mayBeNewer ? template.id : undefined);
   return useMemo(() => {
     if (!newest || newest === template) return undefined;
     return isOwn || editionChanges(template, newest).length > 0 ? newest : undefined;

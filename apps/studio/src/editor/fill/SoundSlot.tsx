@@ -7,7 +7,7 @@ import { TakingIn } from '../../media/import/TakingIn';
 import { useImport } from '../../media/import/useImport';
 import { useMediaFacts } from '../../media/useMediaFacts';
 import { ShelfSheet } from '../../shelf/ShelfSheet';
-import { type MediaRecord, mediaFile } from '../../storage/media';
+import { isHeard, type MediaRecord, mediaFile } from '../../storage/media';
 import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
 import { NumberRow } from '../../ui/NumberRow';
@@ -48,7 +48,7 @@ export function SoundSlot({ slot, selected, onSelect }: SlotRowProps<Extract<Slo
     const [came] = await taking.take(files.slice(0, 1));
     if (came?.kind !== 'media') return;
     const { record } = came;
-    if (record.kind === 'sound' || record.sound) replace(record);
+    if (isHeard(record)) replace(record);
     else setFault(`“${record.name}” has no sound in it. It is on the shelf; choose a sound for this slot.`);
   };
   const { ref, over } = useFileDrop((files) => void take(files));

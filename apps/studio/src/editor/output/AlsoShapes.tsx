@@ -1,7 +1,6 @@
 import { type FrameShape, frameShape } from '@fresh-reel/core';
-import { StyleSheet, View } from 'react-native';
-import { Toggle } from '../../ui/Toggle';
 import { useReelEditor } from '../session/useReelEditor';
+import { AlsoToggles } from './AlsoToggles';
 
 const SHAPES: readonly { id: FrameShape; name: string }[] = [
   { id: 'wide', name: 'Also wide' },
@@ -19,19 +18,7 @@ interface Props {
 /** Frame shapes that are rendered besides the reel's own. */
 export function AlsoShapes({ shapes, onShapes, testID }: Props) {
   const { reel } = useReelEditor();
-  return (
-    <View style={styles.shapes}>
-      {SHAPES.filter((s) => s.id !== frameShape(reel.frame)).map(({ id, name }) => (
-        <Toggle
-          key={id}
-          label={name}
-          value={shapes.includes(id)}
-          onChange={(on) => onShapes(on ? [...shapes, id] : shapes.filter((s) => s !== id))}
-          testID={`${testID}-${id}`}
-        />
-      ))}
-    </View>
-  );
+  const own = frameShape(reel.frame);
+  const others = SHAPES.filter((s) => s.id !== own);
+  return <AlsoToggles options={others} chosen={shapes} onChosen={onShapes} testID={testID} />;
 }
-
-const styles = StyleSheet.create({ shapes: { flexDirection: 'row', flexWrap: 'wrap', gap: 16 } });

@@ -5,8 +5,8 @@ import { Choice } from '../../ui/Choice';
 import { Txt } from '../../ui/Txt';
 import { TimeField } from '../place/TimeField';
 import { useReelEditor } from '../session/useReelEditor';
-import { AlsoBrands } from './AlsoBrands';
 import { AlsoShapes } from './AlsoShapes';
+import { AlsoToggles } from './AlsoToggles';
 
 const NAMES: Readonly<Record<Extent, string>> = {
   all: 'All of it',
@@ -29,14 +29,15 @@ interface Props {
   readonly onChange: (part: Pick<NonNullable<Reel['output']>, 'extent' | 'range'>) => void;
   readonly shapes: readonly FrameShape[];
   readonly onShapes: (shapes: readonly FrameShape[]) => void;
-  /** Brands that it is also rendered in. */
   readonly brands: readonly Brand[];
-  readonly onBrands: (brands: readonly Brand[]) => void;
+  /** Ids of the brands that it is also rendered in. */
+  readonly worn: readonly string[];
+  readonly onWorn: (brands: readonly string[]) => void;
 }
 
 /** What of the reel is rendered, and in which frames and brands besides its own. */
 export function ExtentPart(props: Props) {
-  const { extent, range, playhead, onChange, shapes, onShapes, brands, onBrands } = props;
+  const { extent, range, playhead, onChange, shapes, onShapes, brands, worn, onWorn } = props;
   const { reel } = useReelEditor();
   const [from, to] = range ?? [0, reelEnd(reel)];
   const ends = [
@@ -71,7 +72,12 @@ export function ExtentPart(props: Props) {
         </View>
       )}
       <AlsoShapes shapes={shapes} onShapes={onShapes} testID="also" />
-      <AlsoBrands chosen={brands} onChosen={onBrands} />
+      <AlsoToggles
+        options={brands.map(({ id, name }) => ({ id, name: `Also in the brand “${name}”` }))}
+        chosen={worn}
+        onChosen={onWorn}
+        testID="also-brand"
+      />
     </View>
   );
 }

@@ -34,6 +34,7 @@ import { SOUND_BITRATE } from '../../render/soundCodec';
 import { useSupport } from '../../render/support';
 import { useSurvey } from '../../render/survey';
 import { JobRow } from '../../renders/JobRow';
+import { useBrands } from '../../storage/queries';
 import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
@@ -53,6 +54,8 @@ import { ForOtherTools } from './ForOtherTools';
 import { NamesPart } from './NamesPart';
 import { plansOf } from './plansOf';
 import { SoundPart } from './SoundPart';
+
+const NO_BRANDS: readonly Brand[] = [];
 
 /** Sub-frame samples offered. Common practice: 8 is reasonable, 12 to 20 finer. */
 const SAMPLES = [1, 4, 8, 12, 16, 20, 32] as const;
@@ -87,7 +90,8 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   const seen = format !== 'wav';
   const { extent = 'all', range, draft = false } = reel.output ?? {};
   const [shapes, setShapes] = useState<readonly FrameShape[]>([]);
-  const [brands, setBrands] = useState<readonly Brand[]>([]);
+  const { data: brands = NO_BRANDS } = useBrands();
+  const [worn, setWorn] = useState<readonly string[]>([]);
   const [table, setTable] = useState(false);
   const checks = useChecks(reel);
   const jobs = useRenderJobs().filter((j) => j.reelId === reel.id);
@@ -100,7 +104,10 @@ export function RenderStep({ surface, onShow, heard }: Props) {
   const plans =
     format === 'png'
       ? [{ reel, plan: onePicture }]
-      : plansOf(reel, { format, side, extent, range, shapes, brands, draft });
+      : plansOf(reel, {
+          ...{ format, side, extent, range, shapes, draft },
+          brands: worn.flatMap((id) => brands.find((b) => b.id === id) ?? []),
+        });
   const count = plans.reduce((sum, { plan }) => sum + plan.count, 0);
   const [first] = plans;
   const empty = reel.tracks.every((t) => t.items.length === 0);
@@ -203,7 +210,8 @@ export function RenderStep({ surface, onShow, heard }: Props) {
           shapes={shapes}
           onShapes={setShapes}
           brands={brands}
-          onBrands={setBrands}
+          worn={worn}
+          onWorn={setWorn}
         />
       )}
       <NamesPart

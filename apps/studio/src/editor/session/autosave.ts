@@ -73,8 +73,8 @@ export class Autosave<T> {
 
   private async run(): Promise<void> {
     try {
+      if (this.may && this.unsaved) this.onState({ kind: 'saving' });
       while (this.may && this.latest !== this.written) {
-        this.onState({ kind: 'saving' });
         const left = this.hurried ? 0 : this.last + this.rest - Date.now();
         if (left > 0) {
           await this.pause(left);
