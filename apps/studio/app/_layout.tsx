@@ -16,6 +16,7 @@ import { clearBrokenProxies } from '@/storage/proxies';
 import { keys, queryClient } from '@/storage/queries';
 import { purgeOld } from '@/storage/removed';
 import { keepUnwrittenBrands, recoverUnsaved } from '@/storage/unsaved';
+import { templatesQuery } from '@/storage/useTemplates';
 import { Announcer } from '@/ui/announce';
 import { Banner } from '@/ui/Banner';
 import { ToastProvider } from '@/ui/Toast';
@@ -48,6 +49,8 @@ export default function Layout() {
     void clearBrokenImports()
       .then(clearBrokenProxies)
       .then(() => purgeOld())
+      // What Templates lists is there before one goes there.
+      .then(() => queryClient.prefetchQuery(templatesQuery))
       // What takes files in, and the editor, are loaded after what shows the first pictures.
       .then(() => new Promise((resolve) => setTimeout(resolve, SHELF_AFTER)))
       .then(loadEditor)

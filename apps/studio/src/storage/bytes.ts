@@ -1,4 +1,4 @@
-import { remove, store, write } from './store';
+import { keysWith, remove, store, write } from './store';
 
 /** Base64 of this many bytes is a mebibyte of text; a multiple of three, so that chunks join. */
 export const CHUNK = 786_432;
@@ -93,7 +93,6 @@ export async function readBytes(id: string, chunks: number): Promise<Uint8Array<
 
 /** Removes all chunks of a file, whether or not a record tells how many there are. */
 export async function removeBytes(id: string): Promise<void> {
-  const prefix = `bytes/${id}/`;
-  const keys = (await store.getAllKeys()).filter((k) => k.startsWith(prefix));
+  const keys = await keysWith(`bytes/${id}/`);
   for (let i = 0; i < keys.length; i += 100) await remove(keys.slice(i, i + 100));
 }

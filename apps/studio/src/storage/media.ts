@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { chunkKeys, readBytes, readChunk, removeBytes, writeBytes } from './bytes';
 import { tellStored } from './changes';
 import { removeToKeep } from './removed';
-import { remove, store, write } from './store';
+import { allKeys, keysWith, remove, store, write } from './store';
 import { ifFree, whileHeld } from './tabs';
 
 /** What is known of a file that the user brought; its bytes lie apart. */
@@ -143,9 +143,7 @@ export const importLock = (id: string) => `import/${id}`;
 
 /** Removes what imports left behind that were cut off. What one of another tab is bringing in is left alone. */
 export async function clearBrokenImports(): Promise<void> {
-  const keys = await store.getAllKeys();
-  for (const key of keys) {
-    if (!key.startsWith(COMING)) continue;
+  for (const key of await keysWith(COMING)) {
     const id = key.slice(COMING.length);
     await ifFree(importLock(id), () => forgetComing(id));
   }
@@ -171,8 +169,7 @@ export async function readMediaRecord(hash: string): Promise<MediaRecord | null>
 
 /** Everything on the shelf, the newest first. */
 export async function listMedia(): Promise<MediaRecord[]> {
-  const keys = (await store.getAllKeys()).filter((k) => k.startsWith(RECORD));
-  const texts = await store.getMany(keys);
+  const texts = await store.getMany(await keysWith(RECORD));
   return Object.values(texts)
     .flatMap((text) => (text === null ? [] : (openRecord(text) ?? [])))
     .sort((a, b) => b.added.localeCompare(a.added));
@@ -186,7 +183,7 @@ export async function removeMedia(record: MediaRecord): Promise<void> {
 
 /** Those of some files that are not here whole: without their record, or without any part of their bytes. */
 export async function lackingMedia(hashes: readonly string[]): Promise<Set<string>> {
-  const keys = new Set(await store.getAllKeys());
+  const keys = new Set(await allKeys());
   const lacking = new Set<string>();
   for (const hash of hashes) {
     const record = keys.has(RECORD + hash) ? await readMediaRecord(hash) : null;

@@ -22,7 +22,7 @@ import {
 } from './media';
 import { deleteReel, listReels, readReel, saveReel } from './reels';
 import { DAYS_KEPT, listRemoved, purge, purgeOld, putBack, removeToKeep } from './removed';
-import { StorageError } from './store';
+import { allKeys, keysWith, StorageError, store } from './store';
 import { keepUnwrittenBrands, recoverUnsaved } from './unsaved';
 
 beforeEach(() => {
@@ -33,6 +33,25 @@ beforeEach(() => {
 const reel = (id: string, changed: string) => ({
   ...newReel(templateById('name-strap'), { id, name: id, now: changed, shape: 'wide' }),
   changed,
+});
+
+describe('keys of the store', () => {
+  it('are read once for all who ask in one moment, and anew for who asks after a write', async () => {
+    const reading = jest.spyOn(store, 'getAllKeys');
+    const [all, reels] = await Promise.all([allKeys(), keysWith('reel/'), listMedia(), listBrands()]);
+    expect(reading).toHaveBeenCalledTimes(1);
+    expect([all, reels]).toEqual([[], []]);
+    await saveReel(reel('a', '2026-06-05T10:00:00Z'));
+    expect(await keysWith('reel/')).toEqual(['reel/a']);
+    reading.mockRestore();
+  });
+
+  it('are read anew after a reading that failed', async () => {
+    const reading = jest.spyOn(store, 'getAllKeys').mockRejectedValueOnce(new Error('closed'));
+    await expect(Promise.all([allKeys(), allKeys()])).rejects.toThrow('closed');
+    expect(await allKeys()).toEqual([]);
+    reading.mockRestore();
+  });
 });
 
 describe('reels in storage', () => {

@@ -62,9 +62,20 @@ export async function remove(keys: string[]): Promise<void> {
   }
 }
 
+let asked: Promise<string[]> | undefined;
+
+/** Every key there is. Those who ask in one moment are answered by one reading: it goes through the whole store. */
+export function allKeys(): Promise<string[]> {
+  asked ??= Promise.resolve().then(() => {
+    asked = undefined;
+    return store.getAllKeys();
+  });
+  return asked;
+}
+
 /** Keys that start with a prefix. */
 export async function keysWith(prefix: string): Promise<string[]> {
-  return (await store.getAllKeys()).filter((key) => key.startsWith(prefix));
+  return (await allKeys()).filter((key) => key.startsWith(prefix));
 }
 
 /** A stored text as data; nothing of one that is damaged. */

@@ -52,8 +52,8 @@ const byName = new Intl.Collator().compare;
  * yet are opened, once. One that does not open any more is left out, and stays as it is.
  */
 export async function listTemplates(): Promise<ListedTemplate[]> {
-  const ids = idsIn(await keysWith(PREFIX));
-  const told = await kept();
+  const [keys, told] = await Promise.all([keysWith(PREFIX), kept()]);
+  const ids = idsIn(keys);
   const unknown = await Promise.all(ids.filter((id) => !told.has(id)).map(readTemplate));
   const found = unknown.flatMap((t) => (t ? [listedOf(t)] : []));
   for (const one of found) told.set(one.id, one);

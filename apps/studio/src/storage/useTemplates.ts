@@ -20,6 +20,13 @@ const SHIPPED = new Map(TEMPLATES.map((t) => [t.id, t]));
 /** Milliseconds that a template stays at hand once nothing shows it: of a thousand in a list most only come by. */
 const AT_HAND = 20_000;
 
+/** What asks for what is told of the user's templates. */
+export const templatesQuery = {
+  queryKey: keys.templates,
+  queryFn: listTemplates,
+  gcTime: Number.POSITIVE_INFINITY,
+};
+
 /**
  * What is told of every template there is: one of the user's stands before the one it was kept from, others of theirs at
  * the front. {@link useTemplate} gives one whole.
@@ -30,7 +37,7 @@ export function useTemplates(): {
   readonly own: ReadonlySet<string>;
   readonly isLoading: boolean;
 } {
-  const { data = NONE, isLoading } = useQuery({ queryKey: keys.templates, queryFn: listTemplates });
+  const { data = NONE, isLoading } = useQuery(templatesQuery);
   return useMemo(
     () => ({ templates: inOrder(data), own: new Set(data.map((t) => t.id)), isLoading }),
     [data, isLoading],
