@@ -829,7 +829,8 @@ const parts = {
         await tab.waitForSelector('[data-testid="to-workshop"]');
         await tab.click('[data-testid="to-workshop"]');
         await tab.waitForSelector('[data-testid="part-tree"]');
-        await pause(4000);
+        // Until the demo's files are on the shelf: that is done once, at the very first start.
+        await pause(12_000);
         /** Frames of the page a second while something is done. */
         const paced = async (work) => {
           await tab.evaluate(() => {

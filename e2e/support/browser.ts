@@ -183,8 +183,10 @@ async function tell(page: Page, wanted: string, cause: unknown): Promise<never> 
   throw new Error(`${wanted} did not come. The page shows ${told}`, { cause });
 }
 
+/** Waits for something that can be used: what stands in a part that is about to be another one cannot. */
 async function there(page: Page, testID: string, selector = id(testID)): Promise<void> {
-  await page.waitForSelector(selector).catch((cause: unknown) => tell(page, testID, cause));
+  const ready = `${selector}:not([aria-busy="true"] *)`;
+  await page.waitForSelector(ready).catch((cause: unknown) => tell(page, testID, cause));
 }
 
 export async function tap(page: Page, testID: string): Promise<void> {

@@ -27,7 +27,7 @@ import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { fieldFor } from './fields/fieldFor';
 import { LinkPart } from './fields/LinkPart';
-import { useWork } from './useWork';
+import { useMade, useWorkActions } from './useWork';
 
 const ICONS: Readonly<Record<Control['kind'], IconName>> = {
   number: 'sliders-horizontal',
@@ -48,7 +48,7 @@ export function ControlsTab({
   shown: string | undefined;
   onShow: (id: string | undefined) => void;
 }) {
-  const { template } = useWork();
+  const { template } = useMade();
   const groups = [...new Set(template.controls.map((c) => c.group))];
   const ties = useMemo(() => tiesOf(template), [template]);
   return (
@@ -88,7 +88,7 @@ interface CardProps {
 }
 
 function ControlCard({ control, ties, open, onOpen }: CardProps) {
-  const { make } = useWork();
+  const { make } = useWorkActions();
   return (
     <Fold
       open={open}
@@ -127,9 +127,9 @@ function ControlCard({ control, ties, open, onOpen }: CardProps) {
 }
 
 function ControlPage({ control, ties }: { control: Control; ties: readonly Tie[] }) {
-  const { make, choose } = useWork();
+  const { make, choose } = useWorkActions();
   const [edited, setEdited] = useState<Tie>();
-  const { template } = useWork();
+  const { template } = useMade();
   const change = (part: Partial<Record<string, unknown>>, gesture?: string) =>
     make((t) => changeControl(t, control.id, part), gesture && `control-${control.id}-${gesture}`);
   const field = edited && fieldFor(template, edited.place);

@@ -14,11 +14,11 @@ import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
 import { TypedField } from './ControlsTab';
 import { useMarkNow } from './useMarkNow';
-import { useWork } from './useWork';
+import { useMade } from './useWork';
 
 /** What its user reads and chooses first: what it is, its looks, and its guide. */
 export function FinishTab() {
-  const { template, make } = useWork();
+  const { template, make } = useMade();
   const set = (part: Partial<typeof template>) => make((t) => ({ ...t, ...part }));
   return (
     <View style={styles.all} testID="finish-list">
@@ -55,7 +55,7 @@ export function FinishTab() {
 
 /** Looks, kept from what the controls hold under Try it. */
 function Looks() {
-  const { template, make } = useWork();
+  const { template, make } = useMade();
   const { scene } = useGraphicEditor();
   const [name, setName] = useState('');
   const keep = () => {
@@ -110,7 +110,7 @@ const MOST_STEPS = 12;
 
 /** The guide in numbered steps, each with a picture of the template if that helps. */
 function GuidePart() {
-  const { template, make } = useWork();
+  const { template, make } = useMade();
   const now = useMarkNow();
   const { guide } = template;
   const put = (next: typeof guide) => make((t) => ({ ...t, guide: next }));
@@ -166,7 +166,7 @@ function GuidePart() {
 
 /** Makes what was filled while trying what the template begins with. */
 function Samples() {
-  const { make, template } = useWork();
+  const { make, template } = useMade();
   const { graphic, reel } = useGraphicEditor();
   const { fill } = graphic;
   const nothing = Object.keys(fill.slots).length + Object.keys(fill.controls).length === 0;

@@ -11,11 +11,11 @@ import { Sheet } from '../ui/Sheet';
 import { useToast } from '../ui/Toast';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
-import { useWork } from './useWork';
+import { useMade } from './useWork';
 
 /** Keeps what is on the bench among the user's templates: as a new one, and from then on as its editions. */
 export function KeepMadeSheet({ onClose }: { onClose: () => void }) {
-  const { template, make } = useWork();
+  const { template, make } = useMade();
   const { own } = useTemplates();
   const store = useStoreTemplate();
   const router = useRouter();

@@ -12,7 +12,7 @@ import {
   textKept,
   wordsToSlot,
 } from '@fresh-reel/core/make';
-import { useMemo, useState } from 'react';
+import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { ReelEditorProvider, useReelEditor } from '../editor/session/useReelEditor';
 import { TextSheet, type TextTab } from '../editor/words/TextSheet';
@@ -26,7 +26,7 @@ import { Txt } from '../ui/Txt';
 import { colour } from '../ui/theme';
 import { FieldRow } from './fields/FieldRows';
 import { StandInPart } from './StandInPart';
-import { useWork } from './useWork';
+import { isPart, useMade, useWorkActions } from './useWork';
 
 /** Fields of every part, by what they are about; a part's own come first. */
 const SECTIONS = [
@@ -63,9 +63,24 @@ const SHARED: ReadonlySet<string> = new Set([
   'standIn',
 ]);
 
+/**
+ * The page of the part that is chosen. That it is shows at once, its many fields right after; until then those of the
+ * one before stand there and take no touch.
+ */
+export function ChosenPart({ id }: { id: string }) {
+  const { template } = useMade();
+  const late = useDeferredValue<string | undefined>(id, undefined);
+  const shown = late !== undefined && isPart(template, late) ? late : undefined;
+  return (
+    <View aria-busy={shown !== id} style={shown !== id && styles.late}>
+      {shown !== undefined && <PartPage key={shown} id={shown} />}
+    </View>
+  );
+}
+
 /** All that one part is made of. */
-export function PartPage({ id }: { id: string }) {
-  const { template, makePart } = useWork();
+const PartPage = memo(function PartPage({ id }: { id: string }) {
+  const { template, makePart } = useMade();
   const layer = partOf(template, id);
   const all = fieldsOfKind(layer.kind).fields;
   const fields = layer.kind === 'grain' ? all.filter((f) => !NOT_OF_GRAIN.has(String(f.key))) : all;
@@ -98,7 +113,7 @@ export function PartPage({ id }: { id: string }) {
       <StandInPart layer={layer} />
     </View>
   );
-}
+});
 
 const KIND_NAMES: Readonly<Record<Layer['kind'], string>> = {
   text: 'The words',
@@ -149,7 +164,7 @@ function Section({
 
 /** The name of a part: what its user never sees, and its maker looks for. */
 function PartName({ layer }: { layer: Layer }) {
-  const { makePart } = useWork();
+  const { makePart } = useWorkActions();
   const [typed, setTyped] = useState<string>();
   const done = () => {
     const name = typed?.trim();
@@ -215,7 +230,7 @@ function WordsPart({ layer }: { layer: Extract<Layer, { kind: 'text' }> }) {
 }
 
 function SlotSheet({ layer, onClose }: { layer: Layer; onClose: () => void }) {
-  const { makePart } = useWork();
+  const { makePart } = useWorkActions();
   const [name, setName] = useState(nameOfPart(layer));
   const keep = () => {
     if (makePart(layer.id, (t) => wordsToSlot(t, layer.id, name).template)) onClose();
@@ -242,6 +257,7 @@ function SlotSheet({ layer, onClose }: { layer: Layer; onClose: () => void }) {
 
 const styles = StyleSheet.create({
   all: { gap: 14 },
+  late: { pointerEvents: 'none' },
   section: { gap: 10 },
   head: { flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: 44, borderRadius: 8 },
   tools: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },

@@ -11,7 +11,7 @@ import { colour } from '../ui/theme';
 import { useDrag } from '../ui/useDrag';
 import { VirtualGrid } from '../ui/VirtualGrid';
 import { arrowOf, elementOf, onKeys, webProps, webStyle } from '../ui/web';
-import { useWork, useWorkActions } from './useWork';
+import { useMade, useWork, useWorkActions } from './useWork';
 
 /** Layers with how deep they stand, the topmost first. */
 function stacked(layers: readonly Layer[], depth = 0): { layer: Layer; depth: number }[] {
@@ -25,7 +25,7 @@ function stacked(layers: readonly Layer[], depth = 0): { layer: Layer; depth: nu
 
 /** A strip for each part, over the three stretches, with its keys; cues as flags above. */
 export function PartStrips() {
-  const { template } = useWork();
+  const { template } = useMade();
   const { scene, time } = useGraphicEditor();
   const { surface, seek } = useDesk();
   const { end } = stretches(scene.clock);
@@ -185,7 +185,7 @@ interface EdgeProps {
 
 /** An end of a strip: where the part begins to be there, or ceases. */
 function Edge({ layer, edge, at, end, perPixel }: EdgeProps) {
-  const { makePart } = useWork();
+  const { makePart } = useWorkActions();
   const { scene } = useGraphicEditor();
   const now = useRef(at);
   const handle = useTimeHandle({
@@ -230,7 +230,7 @@ interface KeyProps {
 
 /** All keys of a part at one moment. */
 function KeyTick({ id, name, at, end, perPixel }: KeyProps) {
-  const { makePart } = useWork();
+  const { makePart } = useWorkActions();
   const { scene } = useGraphicEditor();
   const { clock } = scene;
   const now = useRef(at);

@@ -27,7 +27,7 @@ import { useDrag } from '../ui/useDrag';
 import { elementOf, webProps, webStyle } from '../ui/web';
 import { laidOutline, useOutline } from './useOutline';
 import { useWay } from './useWay';
-import { useWork } from './useWork';
+import { useMade, useWork } from './useWork';
 
 /**
  * Over the picture: what is chosen is outlined and has handles. A touch chooses the topmost part there; touched again,
@@ -148,7 +148,7 @@ function Points({
   frame: { readonly width: number; readonly height: number };
   k: number;
 }) {
-  const { template, makePart, settle } = useWork();
+  const { template, makePart, settle } = useMade();
   return (
     <>
       {pointsOfPart(partOf(template, part.layer)).map((point) => (
@@ -186,7 +186,7 @@ interface HandlesProps {
 
 /** Moves, scales and turns what is chosen, by its plain values: a place that comes from elsewhere stays where it is. */
 function Handles({ part, parts, k, frame, onTap, area }: HandlesProps) {
-  const { template, makePart } = useWork();
+  const { template, makePart } = useMade();
   const { settle } = useReelEditor();
   const id = part.layer;
   const layer = partOf(template, id);

@@ -20,7 +20,7 @@ import { Txt } from '../ui/Txt';
 import { ChooseBetweenSheet } from './ChooseBetweenSheet';
 import { CopySheet } from './CopySheet';
 import { PickSheet } from './fields/PickSheet';
-import { PartPage } from './PartPage';
+import { ChosenPart } from './PartPage';
 import { PartTree } from './PartTree';
 import { useWork } from './useWork';
 
@@ -120,7 +120,7 @@ export function PartsTab() {
           Touch a part on the picture or in the list. Touch again for what lies below it.
         </Txt>
       )}
-      {chosen.length === 1 && last !== undefined && <PartPage key={last} id={last} />}
+      {chosen.length === 1 && last !== undefined && <ChosenPart id={last} />}
       {adding && (
         <PickSheet
           title="What comes in?"

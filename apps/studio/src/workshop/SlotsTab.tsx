@@ -18,7 +18,7 @@ import { Icon } from '../ui/Icon';
 import { Part } from '../ui/Part';
 import { Txt } from '../ui/Txt';
 import { FieldRow, fieldsNamed } from './fields/FieldRows';
-import { useWork } from './useWork';
+import { useMade, useWork } from './useWork';
 
 /** What the user puts in: each slot with its rules, tried at once; and the lines that show where things should sit. */
 export function SlotsTab({
@@ -28,7 +28,7 @@ export function SlotsTab({
   shown: string | undefined;
   onShow: (id: string | undefined) => void;
 }) {
-  const { template, make } = useWork();
+  const { template, make } = useMade();
   const addSound = () => {
     let added: string | undefined;
     const done = make((t) => {
@@ -152,7 +152,7 @@ function SlotCard({ slot, index, open, onOpen }: CardProps) {
 
 /** The fields of a slot of its kind. */
 function SlotFields({ item, index }: { item: Parameters<typeof FieldRow>[0]['field']; index: number }) {
-  const { template } = useWork();
+  const { template } = useMade();
   const kind = template.slots[index]!.kind;
   const forms = item.kind === 'forms' ? item.forms : [];
   const form = forms.find(

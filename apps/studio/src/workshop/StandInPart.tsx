@@ -7,11 +7,11 @@ import { mediaId } from '../storage/media';
 import { Button } from '../ui/Button';
 import { Part } from '../ui/Part';
 import { Txt } from '../ui/Txt';
-import { useWork } from './useWork';
+import { useMade } from './useWork';
 
 /** A picture or clip that stands for a part: in drafts, and where a version does not know its kind. */
 export function StandInPart({ layer }: { layer: Layer }) {
-  const { template, makePart } = useWork();
+  const { template, makePart } = useMade();
   const [choosing, setChoosing] = useState(false);
   const set = (media: string | undefined) =>
     makePart(layer.id, (t) => {

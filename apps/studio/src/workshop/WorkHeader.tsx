@@ -5,12 +5,12 @@ import { EditedHeader } from '../editor/EditedHeader';
 import { useReelEditor } from '../editor/session/useReelEditor';
 import { Button } from '../ui/Button';
 import { KeepMadeSheet } from './KeepMadeSheet';
-import { useWork } from './useWork';
+import { useMade } from './useWork';
 
 /** Above a template on the bench: its name is the bench's, too. */
 export function WorkHeader() {
   const { edit } = useReelEditor();
-  const { template, make } = useWork();
+  const { template, make } = useMade();
   const [keeping, setKeeping] = useState(false);
   return (
     <EditedHeader

@@ -32,7 +32,7 @@ import { PartsTab } from './PartsTab';
 import { SlotsTab } from './SlotsTab';
 import { TimesTab } from './TimesTab';
 import { TryTab } from './TryTab';
-import { ActionsProvider, shownOf, useWork, useWorkState, WorkProvider } from './useWork';
+import { ActionsProvider, MadeProvider, shownOf, useWork, useWorkState, WorkProvider } from './useWork';
 import { WorkHeader } from './WorkHeader';
 
 /** A template on the bench: its parts, what is adjustable, what is filled, its times, and how its user meets it. */
@@ -49,10 +49,12 @@ export function WorkshopScreen({ history }: { history: History<Reel> }) {
 }
 
 function WithWork({ children }: { children: ReactNode }) {
-  const { work, actions } = useWorkState();
+  const { work, made, actions } = useWorkState();
   return (
     <ActionsProvider value={actions}>
-      <WorkProvider value={work}>{children}</WorkProvider>
+      <MadeProvider value={made}>
+        <WorkProvider value={work}>{children}</WorkProvider>
+      </MadeProvider>
     </ActionsProvider>
   );
 }

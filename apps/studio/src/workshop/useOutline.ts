@@ -9,11 +9,11 @@ import {
   pointsOfOutline,
 } from '@fresh-reel/core/make';
 import type { DrawnPath } from '../editor/session/usePath';
-import { useWork } from './useWork';
+import { useMade } from './useWork';
 
 /** The outline of a part, in parts of its box, and how to change it; nothing of one that is not drawn by hand. */
 export function useOutline(part: string | undefined): DrawnPath | undefined {
-  const { template, makePart } = useWork();
+  const { template, makePart } = useMade();
   const outline = part === undefined ? undefined : drawnOutline(partOf(template, part));
   if (part === undefined || !outline) return undefined;
   return {

@@ -12,7 +12,7 @@ import {
   setAside,
   type TryId,
 } from '@fresh-reel/core/make';
-import { createContext, useContext, useMemo, useRef, useState } from 'react';
+import { type Context, createContext, useContext, useMemo, useRef, useState } from 'react';
 import { useAttempt } from '../editor/session/useAttempt';
 import { useReelEditor } from '../editor/session/useReelEditor';
 import { useToast } from '../ui/Toast';
@@ -32,10 +32,14 @@ export interface WorkActions {
   readonly settle: () => void;
 }
 
-/** What the parts of the workshop share: the template on the bench, what is chosen of it, and the ways to change it. */
-export interface Work extends WorkActions {
-  readonly bench: Bench;
+/** The template on the bench and the ways to change it: the same while other parts are chosen. */
+export interface Made extends WorkActions {
   readonly template: Template;
+}
+
+/** What the parts of the workshop share: the template on the bench, what is chosen of it, and the ways to change it. */
+export interface Work extends Made {
+  readonly bench: Bench;
   /** The graphic of it that is filled to try it. */
   readonly graphic: string;
   /** Ids of the layers that are chosen, in the order in which they were. */
@@ -50,23 +54,28 @@ export interface Work extends WorkActions {
 const WorkContext = createContext<Work | undefined>(undefined);
 export const WorkProvider = WorkContext.Provider;
 
+const MadeContext = createContext<Made | undefined>(undefined);
+export const MadeProvider = MadeContext.Provider;
+
 const ActionsContext = createContext<WorkActions | undefined>(undefined);
 export const ActionsProvider = ActionsContext.Provider;
 
-export function useWorkActions(): WorkActions {
-  const actions = useContext(ActionsContext);
-  if (!actions) throw new Error('No template is made here.');
-  return actions;
-}
+export const useWorkActions = (): WorkActions => useShared(ActionsContext);
+export const useMade = (): Made => useShared(MadeContext);
+export const useWork = (): Work => useShared(WorkContext);
 
-export function useWork(): Work {
-  const work = useContext(WorkContext);
-  if (!work) throw new Error('No template is made here.');
-  return work;
+function useShared<T>(context: Context<T | undefined>): T {
+  const shared = useContext(context);
+  if (!shared) throw new Error('No template is made here.');
+  return shared;
 }
 
 /** The work on the bench that is open, and the ways to change it. */
-export function useWorkState(): { readonly work: Work; readonly actions: WorkActions } {
+export function useWorkState(): {
+  readonly work: Work;
+  readonly made: Made;
+  readonly actions: WorkActions;
+} {
   const { reel, settle } = useReelEditor();
   if (!isBench(reel)) throw new Error('This reel is no bench.');
   const attempt = useAttempt();
@@ -76,7 +85,7 @@ export function useWorkState(): { readonly work: Work; readonly actions: WorkAct
   const [trying, setTrying] = useState<Work['trying']>();
   const template = madeOn(reel);
   // What is not there any more is not chosen; after an undo it is again.
-  const there = all.filter((id) => has(template, id)).join('\n');
+  const there = all.filter((id) => isPart(template, id)).join('\n');
   const chosen = useMemo(() => (there === '' ? [] : there.split('\n')), [there]);
   const now = useRef({ reel, several });
   now.current = { reel, several };
@@ -105,17 +114,16 @@ export function useWorkState(): { readonly work: Work; readonly actions: WorkAct
       settle,
     };
   });
+  const made = useMemo(() => ({ ...actions, template }), [actions, template]);
   const work = useMemo(
-    () => ({
-      ...actions,
-      ...{ bench: reel, template, graphic: graphicOn(reel), chosen, several, setSeveral, trying },
-    }),
-    [actions, reel, template, chosen, several, trying],
+    () => ({ ...made, bench: reel, graphic: graphicOn(reel), chosen, several, setSeveral, trying }),
+    [made, reel, chosen, several, trying],
   );
-  return { work, actions };
+  return { work, made, actions };
 }
 
-function has(template: Template, id: string): boolean {
+/** Whether a template has a part of an id. */
+export function isPart(template: Template, id: string): boolean {
   try {
     partOf(template, id);
     return true;

@@ -17,11 +17,11 @@ import { Field } from '../../ui/Field';
 import { Sheet } from '../../ui/Sheet';
 import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
-import { useWork } from '../useWork';
+import { useMade } from '../useWork';
 
 /** Makes a value adjustable: which part of it, under which name, in which group. */
 export function AdjustableSheet({ place, onClose }: { place: Place; onClose: () => void }) {
-  const { template, make, makePart } = useWork();
+  const { template, make, makePart } = useMade();
   const toast = useToast();
   const parts = partsToAdjust(template, place);
   const [which, setWhich] = useState<WhichPart | undefined>(parts[0]);

@@ -12,7 +12,7 @@ import { Field as TextField } from '../../ui/Field';
 import { NumberBox } from '../../ui/NumberBox';
 import { Swatch } from '../../ui/Swatch';
 import { Toggle } from '../../ui/Toggle';
-import { useWork } from '../useWork';
+import { useMade } from '../useWork';
 import { MOST_CHIPS, PickSheet } from './PickSheet';
 
 interface Props {
@@ -102,7 +102,7 @@ const AXES = ['↔', '↕', '↗', ''] as const;
 
 /** The alpha of a colour is kept while its hue is changed. */
 function ColourOf({ name, value, onChange, onSettle, testID }: Props & { value: string }) {
-  const { template } = useWork();
+  const { template } = useMade();
   const brand = useBrand();
   const [solid, alpha] = [value.slice(0, 7), value.slice(7)];
   const own = template.controls.flatMap((c) =>

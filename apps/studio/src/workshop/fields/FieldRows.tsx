@@ -21,7 +21,7 @@ import { Icon } from '../../ui/Icon';
 import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
-import { useWork } from '../useWork';
+import { useMade } from '../useWork';
 import { idOfPlace } from './idOfPlace';
 import { MarkRow } from './MarkRow';
 import { kindAt, optionsFor } from './namesOf';
@@ -35,7 +35,7 @@ interface Props<F extends Field> {
 
 /** A field of the format, whatever it is: a value, a part with fields of its own, one of several forms, a list. */
 export function FieldRow({ place, field, name = field.name }: Props<Field>) {
-  const { template } = useWork();
+  const { template } = useMade();
   const value = valueIn(template, place);
   if (field.kind === 'value') return <ValueRow place={place} field={field} name={name} />;
   if (value === undefined && field.optional && field.rest === undefined)
@@ -98,7 +98,7 @@ function Addition({ place, field, name }: Props<Field> & { name: string }) {
 
 /** Puts the plainest value of a field at a place; where it has to name something, the first there is. */
 function useBeginning(place: Place): (field: Field) => void {
-  const { template, make, makePart } = useWork();
+  const { template, make, makePart } = useMade();
   const toast = useToast();
   return (field) => {
     const kind = kindAt(template, place);
@@ -127,7 +127,7 @@ function stripped(field: Field) {
 /** A part that opens and closes, and may be taken out. */
 function Card({ place, field, name, children }: Props<Field> & { name: string; children: React.ReactNode }) {
   const [open, setOpen] = useState(false);
-  const { make, makePart, template } = useWork();
+  const { make, makePart, template } = useMade();
   const away = () => {
     const put = (t: typeof template) => putValue(t, place, field.rest);
     if (place.of === 'template') make(put);
@@ -170,7 +170,7 @@ function Card({ place, field, name, children }: Props<Field> & { name: string; c
 const countWords = (n: number) => (n === 0 ? 'none' : String(n));
 
 function Forms({ place, field }: Props<FormsField>) {
-  const { template } = useWork();
+  const { template } = useMade();
   const begin = useBeginning(place);
   const value = valueIn(template, place) ?? field.rest;
   const form = formOf(field, value);
@@ -203,7 +203,7 @@ function formName(form: Field): string {
 }
 
 function List({ place, field }: Props<ListField>) {
-  const { template, make } = useWork();
+  const { template, make } = useMade();
   const items = (valueIn(template, place) ?? []) as unknown[];
   const at = (i: number): Place => ({ of: place.of, path: [...place.path, i] });
   const kind = kindAt(template, place);
@@ -260,7 +260,7 @@ function List({ place, field }: Props<ListField>) {
 }
 
 function Named({ place, field }: Props<Extract<Field, { kind: 'named' }>>) {
-  const { template, make } = useWork();
+  const { template, make } = useMade();
   const [name, setName] = useState('');
   const held = (valueIn(template, place) ?? {}) as Record<string, unknown>;
   const at = (key: string): Place => ({ of: place.of, path: [...place.path, key] });

@@ -16,7 +16,7 @@ import { Choice } from '../../ui/Choice';
 import { Swatch } from '../../ui/Swatch';
 import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
-import { useWork } from '../useWork';
+import { useMade } from '../useWork';
 import { ConstantField } from './ConstantField';
 import { PlainNumber } from './PlainNumber';
 import { ValueRow } from './ValueRow';
@@ -31,7 +31,7 @@ export function LinkPart({
   field: ValueField;
   onUntied?: () => void;
 }) {
-  const { template, make } = useWork();
+  const { template, make } = useMade();
   const { settle } = useReelEditor();
   const held = valueIn(template, place) as ControlLink<Value> | undefined;
   // What was untied by an undo has nothing to show here.

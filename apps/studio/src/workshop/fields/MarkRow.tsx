@@ -9,7 +9,7 @@ import { NumberBox } from '../../ui/NumberBox';
 import { Txt } from '../../ui/Txt';
 import { secondsText } from '../../ui/units';
 import { useMarkNow } from '../useMarkNow';
-import { useWork } from '../useWork';
+import { useMade } from '../useWork';
 import { idOfPlace } from './idOfPlace';
 
 const STRETCHES = [
@@ -20,7 +20,7 @@ const STRETCHES = [
 
 /** A moment: frames after the beginning of a stretch, taken from the playhead or shown by it. */
 export function MarkRow({ place, name }: { place: Place; name: string }) {
-  const { template, make } = useWork();
+  const { template, make } = useMade();
   const { settle, scene, time } = useGraphicEditor();
   const { seek } = useDesk();
   const now = useMarkNow();

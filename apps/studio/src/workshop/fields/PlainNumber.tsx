@@ -4,7 +4,7 @@ import { useReelEditor } from '../../editor/session/useReelEditor';
 import { NumberBox } from '../../ui/NumberBox';
 import { digitsOf } from '../../ui/NumberRow';
 import { Txt } from '../../ui/Txt';
-import { useWork } from '../useWork';
+import { useMade } from '../useWork';
 import { idOfPlace } from './idOfPlace';
 
 interface Props {
@@ -18,7 +18,7 @@ interface Props {
 
 /** A number of the document that is no property. */
 export function PlainNumber({ place, name, min, max, rest, step = 1 }: Props) {
-  const { template, make } = useWork();
+  const { template, make } = useMade();
   const { settle } = useReelEditor();
   const value = (valueIn(template, place) as number | undefined) ?? rest;
   return (

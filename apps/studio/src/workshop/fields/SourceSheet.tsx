@@ -16,7 +16,7 @@ import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
 import { useMarkNow } from '../useMarkNow';
-import { useWork } from '../useWork';
+import { useMade } from '../useWork';
 import { LinkPart } from './LinkPart';
 import { MarkRow } from './MarkRow';
 import { PlainNumber } from './PlainNumber';
@@ -62,7 +62,7 @@ const sourceOf = (value: unknown): SourceId =>
 
 /** Where a value comes from, and all of it to be changed. */
 export function SourceSheet({ place, field, name, onClose }: Props) {
-  const { template, make } = useWork();
+  const { template, make } = useMade();
   const mark = useMarkNow();
   const value = valueIn(template, place) ?? field.rest;
   const source = sourceOf(value);
@@ -217,7 +217,7 @@ function Of({ source, place, field, name }: OfProps) {
 }
 
 function FrameSide({ place }: { place: Place }) {
-  const { template, make } = useWork();
+  const { template, make } = useMade();
   const at = (key: string): Place => ({ of: place.of, path: [...place.path, key] });
   return (
     <>
@@ -244,7 +244,7 @@ interface ListProps {
 }
 
 function Keys({ place, field }: ListProps) {
-  const { template, make } = useWork();
+  const { template, make } = useMade();
   const mark = useMarkNow();
   const list: Place = { of: place.of, path: [...place.path, 'keys'] };
   const keys = valueIn(template, list) as { at: number; of: string; value: unknown }[];
@@ -298,7 +298,7 @@ const inOrder = <K extends { at: number; of: string }>(keys: readonly K[]): K[] 
   [...keys].sort((a, b) => ORDER.indexOf(a.of) - ORDER.indexOf(b.of) || a.at - b.at);
 
 function Several({ place, field, by }: ListProps & { by: 'sum' | 'product' }) {
-  const { template, make } = useWork();
+  const { template, make } = useMade();
   const list: Place = { of: place.of, path: [...place.path, by] };
   const terms = valueIn(template, list) as unknown[];
   const rest = by === 'sum' ? 0 : 1;

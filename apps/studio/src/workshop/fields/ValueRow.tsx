@@ -15,7 +15,7 @@ import { IconButton } from '../../ui/Button';
 import { Press } from '../../ui/Press';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
-import { useWork, useWorkActions } from '../useWork';
+import { useMade, useWorkActions } from '../useWork';
 import { AdjustableSheet } from './AdjustableSheet';
 import { ConstantField } from './ConstantField';
 import { idOfPlace } from './idOfPlace';
@@ -34,7 +34,7 @@ interface Props {
  * where else its value may come from.
  */
 export function ValueRow({ place, field, name = field.name }: Props) {
-  const { template } = useWork();
+  const { template } = useMade();
   const held = valueIn(template, place);
   const value = held ?? field.rest;
   const plain = isConstant(value as never);
