@@ -105,11 +105,16 @@ async function preview(studio: BrowserStudio, scene: ReelScene, id: string): Pro
       }
       [pace, run] = [next, []];
     };
+    let { ops: next } = scene.frameAt(0, scene.reel.rate);
+    let coming = studio.framesReady(clipFramesOf([next]));
     for (let n = 0; n < count; n += 2) {
+      // As in the app, clips are decoded beside, and a picture does not wait for them.
+      await coming;
+      const ops = next;
       const start = performance.now();
-      const { ops } = scene.frameAt(n, scene.reel.rate);
+      next = scene.frameAt(Math.min(n + 2, count - 1), scene.reel.rate).ops;
       const evaluated = performance.now();
-      await studio.framesReady(clipFramesOf([ops]));
+      coming = studio.framesReady(clipFramesOf([next]));
       studio.painter.paint(ops, surface, scene.frame);
       surface.context.getImageData(0, 0, 1, 1);
       if (round === 0) continue;

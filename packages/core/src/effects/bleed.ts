@@ -28,6 +28,7 @@ export interface Bleed {
 
 /** Ink that runs into paper: it spreads, fills narrow corners, and its edge follows the fibres. */
 export const bleed: EffectKind<z.infer<typeof bleedSchema>, Bleed> = {
+  dear: true,
   schema: bleedSchema,
   isOfFrame: true,
   resolve: ({ amount, uneven, seed }, { value }) => ({

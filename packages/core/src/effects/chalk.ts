@@ -32,6 +32,7 @@ const TILE = 96;
 
 /** Chalk or pencil on a rough ground: grains of it are missing, in streaks. It belongs to the frame. */
 export const chalk: EffectKind<z.infer<typeof chalkSchema>, Chalk> = {
+  dear: true,
   schema: chalkSchema,
   isOfFrame: true,
   resolve: ({ amount, size, every, seed }, { value, time }) => ({

@@ -33,6 +33,7 @@ const MOST = 40;
 
 /** Paper that has been crumpled: facets that lean this way and that, lit from the top left, with creases between them. */
 export const crumple: EffectKind<z.infer<typeof crumpleSchema>, Crumple> = {
+  dear: true,
   schema: crumpleSchema,
   isOfFrame: true,
   resolve: ({ amount, size, seed }, { value, box, plane }) => ({

@@ -24,6 +24,7 @@ export interface Glow {
 
 /** What is bright shines into what lies beside it: its square, out of focus, laid over it with screen. */
 export const glow: EffectKind<z.infer<typeof glowSchema>, Glow> = {
+  dear: true,
   schema: glowSchema,
   resolve: ({ amount, radius }, { value }) => ({
     effect: 'glow',

@@ -36,6 +36,7 @@ const MOST = 40_000;
  * cell as the picture lacks of white; without, it is as large as the picture is dense there, in its colour.
  */
 export const halftone: EffectKind<z.infer<typeof halftoneSchema>, Halftone> = {
+  dear: true,
   schema: halftoneSchema,
   isOfFrame: true,
   resolve: ({ amount, cell, angle, ink }, { value }) => ({

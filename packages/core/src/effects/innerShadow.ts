@@ -35,6 +35,7 @@ const SHARP = 1.5;
  * from the other side, it is the light on a rounded edge: the two together make a relief. It keeps to the alpha.
  */
 export const innerShadow: EffectKind<z.infer<typeof innerShadowSchema>, InnerShadow> = {
+  dear: true,
   schema: innerShadowSchema,
   resolve: ({ angle, distance, radius, colour, opacity }, { value }) => ({
     effect: 'inner-shadow',

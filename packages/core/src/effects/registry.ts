@@ -235,10 +235,19 @@ export function growthOf(effect: Effect): Growth {
   return withKind(effect, (kind, values) => kind.growth(values));
 }
 
-/** Pixels per frame unit beyond which nothing more is seen of what these effects are put on. */
-export function detailUnder([first]: readonly Effect[], draft: boolean): number {
+/** Pixels per frame unit that a draft gives what is dear: 576 by 324 for a whole frame. */
+const DEAR_DETAIL = 0.3;
+
+/**
+ * Pixels per frame unit that what these effects are put on is painted at, at most: beyond them nothing more is seen, or
+ * a draft does without.
+ */
+export function detailUnder(effects: readonly Effect[], draft: boolean): number {
+  const [first] = effects;
   if (!first) return Number.POSITIVE_INFINITY;
-  return withKind(first, (kind, values) => kind.detail?.(values, draft) ?? Number.POSITIVE_INFINITY);
+  const seen = withKind(first, (kind, values) => kind.detail?.(values, draft) ?? Number.POSITIVE_INFINITY);
+  const dear = draft && effects.some((effect) => withKind(effect, (kind) => kind.dear ?? false));
+  return dear ? Math.min(seen, DEAR_DETAIL) : seen;
 }
 
 /** Whether an effect depends on where in the frame its content lies. */

@@ -7,6 +7,10 @@ const SOFT = 3;
 /** What is left of the pixels of what is soft in a draft, each way. */
 const ROUGH = 0.5;
 
+/** Pixels of standard deviation that make no difference; in a draft, that are done without. */
+const SHARP = 0.05;
+const SHARP_ENOUGH = 0.7;
+
 /** Pixels per frame unit that are enough for what is blurred by a radius. */
 export const enoughFor = (radius: number, draft: boolean) =>
   radius > 0 ? softBy(SOFT, draft) / radius : Number.POSITIVE_INFINITY;
@@ -46,7 +50,7 @@ export function softened(
   pixels: number,
   { draft, borrow, giveBack }: Pick<EffectTools, 'draft' | 'borrow' | 'giveBack'>,
 ): Surface {
-  if (pixels < 0.05) return surface;
+  if (pixels < (draft ? SHARP_ENOUGH : SHARP)) return surface;
   const { canvas } = surface;
   // What is painted for this radius is that small already, but for the rounding of it.
   const enough = softBy(SOFT, draft);

@@ -27,6 +27,7 @@ export interface Tint {
  * mode `color` of W3C Compositing and Blending 1, §10.2).
  */
 export const tint: EffectKind<z.infer<typeof tintSchema>, Tint> = {
+  dear: true,
   schema: tintSchema,
   resolve: ({ colour, amount }, { value }) => ({
     effect: 'tint',

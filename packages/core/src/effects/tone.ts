@@ -32,6 +32,7 @@ export type Saturation = Tone<'saturation'>;
 /** An effect that is a function of W3C Filter Effects 1, §6: it works on colours apart from their alpha. */
 function toneKind<E extends string>(effect: E, filter: string, schema: z.ZodType) {
   const kind: EffectKind<{ amount: Property<number> }, Tone<E>> = {
+    dear: true,
     schema: schema as z.ZodType<{ amount: Property<number> }>,
     resolve: ({ amount }, { value }) => ({ effect, amount: value(amount) }),
     scaled: (values) => values,

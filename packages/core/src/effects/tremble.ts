@@ -30,6 +30,7 @@ export interface Tremble {
 
 /** Edges as a hand draws them, again and again: rows and columns of the picture go a little astray. */
 export const tremble: EffectKind<z.infer<typeof trembleSchema>, Tremble> = {
+  dear: true,
   schema: trembleSchema,
   isOfFrame: true,
   resolve: ({ amount, size, every, seed }, { value, time }) => ({

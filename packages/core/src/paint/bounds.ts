@@ -156,10 +156,19 @@ export function withinFrame(ops: readonly Op[], { width, height }: Size): Op[] {
   });
 }
 
-/** Pixels by which the sides of a group's surface grow. */
-const SIZE_STEP = 64;
+/** Pixels by which the sides of a group's surface grow, at least. */
+const LEAST_STEP = 16;
 
-/** The whole pixels a box covers, within the frame. */
+/**
+ * A side of a group's surface, in whole pixels: it goes in steps of an eighth or less, so that a group that grows from
+ * frame to frame finds a surface that is free already. To make one costs more than the pixels it has too many.
+ */
+export function roomy(side: number): number {
+  const step = Math.max(LEAST_STEP, 2 ** (Math.floor(Math.log2(side)) - 3));
+  return Math.ceil(side / step) * step;
+}
+
+/** The whole pixels a box covers, within the frame, and some more to the right and below. */
 export function pixelBox(bounds: Rect, scale: number, whole: Rect): Rect {
   const x = Math.floor(bounds.x * scale) - 1;
   const y = Math.floor(bounds.y * scale) - 1;
@@ -167,7 +176,5 @@ export function pixelBox(bounds: Rect, scale: number, whole: Rect): Rect {
   const bottom = Math.ceil((bounds.y + bounds.height) * scale) + 1;
   const box = intersection({ x, y, width: right - x, height: bottom - y }, whole);
   if (isEmpty(box)) return box;
-  // Sizes go in steps, so that a group that grows from frame to frame finds a surface that is free already.
-  const stepped = (n: number) => Math.ceil(n / SIZE_STEP) * SIZE_STEP;
-  return { ...box, width: stepped(box.width), height: stepped(box.height) };
+  return { ...box, width: roomy(box.width), height: roomy(box.height) };
 }

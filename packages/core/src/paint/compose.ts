@@ -1,7 +1,8 @@
+import { parseColour } from '../colour/colour';
 import { type Effect, readsBackdrop } from '../effects/registry';
 import { isEmpty, type Rect } from '../geometry/rect';
 import { drawingBounds, grownBy, opsBounds } from './bounds';
-import { type Composite, type Drawing, isDrawing, type Op } from './ops';
+import { type Composite, type Drawing, isDrawing, isPlain, type Op } from './ops';
 
 /** Operations as one: they fade, blend and take effects together. */
 export function grouped(
@@ -92,8 +93,17 @@ function liesApart(ops: readonly Op[]): boolean {
   });
 }
 
+/** The one path that operations are, full inside and clear outside; nothing where they are more than that. */
+function cutting(ops: readonly Op[]): Extract<Op, { op: 'path' }> | undefined {
+  const [op, ...more] = ops;
+  if (op?.op !== 'path' || more.length > 0 || op.stroke || op.opacity < 1) return undefined;
+  const isFull = op.fill !== undefined && isPlain(op.fill) && parseColour(op.fill.colour)[3] >= 1;
+  return isFull && (op.blend ?? 'normal') === 'normal' ? op : undefined;
+}
+
 /**
- * Keeps what lies inside (or outside) the alpha of other operations.
+ * Keeps what lies inside (or outside) the alpha of other operations. Where a plain outline cuts, that is a clip, which
+ * needs no surface.
  * @param effects applied to the cutting shape first, to soften its edge
  */
 export function within(
@@ -103,6 +113,8 @@ export function within(
   luminance = false,
   effects: readonly { effect: 'blur'; radius: number }[] = [],
 ): Op[] {
+  const outline = invert || luminance || effects.length > 0 || needsBackdrop(ops) ? undefined : cutting(cut);
+  if (outline) return [{ op: 'clip', path: outline.path, plane: outline.plane }, ...ops, { op: 'unclip' }];
   return grouped([
     ...ops,
     {

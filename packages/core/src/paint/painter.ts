@@ -5,7 +5,8 @@ import { type Path, pathBounds } from '../geometry/path';
 import { planeBounds } from '../geometry/plane';
 import { holds, intersection, isEmpty, type Rect, scaledBy } from '../geometry/rect';
 import { EMOJI_FAMILY } from '../text/fonts';
-import { drawingBounds, pixelBox, sourceOf } from './bounds';
+import { drawingBounds, pixelBox, roomy, sourceOf } from './bounds';
+import { RoughGradients } from './gradients';
 import { Grain } from './grain';
 import { KeptGradients, KeptPictures, movesAsOne, standsAlone } from './kept';
 import { Patterns } from './materials/patterns';
@@ -40,6 +41,9 @@ const operationOf = (composite: Composite): string => OPERATION[composite] ?? co
 
 const NO_SHIFT = { x: 0, y: 0 };
 
+/** Surfaces that are kept to be used again, at most. */
+const MOST_FREE = 24;
+
 /** Pixels of a picture that is kept, at most: as many as a small preview has. */
 const MOST_KEPT_PIXELS = 520_000;
 
@@ -72,12 +76,14 @@ export class Painter {
   private readonly gradients = new KeptGradients((surface) => this.giveBack(surface));
   private readonly grounds: StandingGrounds;
   private readonly patterns: Patterns;
+  private readonly rough: RoughGradients;
 
   constructor(private readonly host: PaintHost) {
     this.mipmaps = new Mipmaps(host);
     this.sprites = new Sprites((width, height) => host.createSurface(width, height));
     this.grain = new Grain(host);
     this.patterns = new Patterns(host);
+    this.rough = new RoughGradients(host);
     this.kept = new KeptPictures(
       (id, at) => host.picture(id, at),
       (surface) => this.giveBack(surface),
@@ -214,7 +220,7 @@ export class Painter {
     const area = moves
       ? {
           ...{ x: whole.x - 1, y: whole.y - 1 },
-          ...{ width: Math.ceil(whole.width) + 2, height: Math.ceil(whole.height) + 2 },
+          ...{ width: roomy(whole.width + 2), height: roomy(whole.height + 2) },
         }
       : box;
     const stands = !moves && area.width * area.height <= MOST_KEPT_PIXELS && standsAlone(op, content);
@@ -285,7 +291,8 @@ export class Painter {
         paintSign(op, EMOJI_FAMILY, view);
         break;
       case 'grain':
-        this.grain.paint(op, view);
+        // It goes through every pixel of the frame, and nobody misses it while a slow machine plays.
+        if (!this.draft) this.grain.paint(op, view);
         break;
     }
   }
@@ -341,7 +348,10 @@ export class Painter {
   }
 
   private get brush(): Brush {
-    return { pathFor: this.pathFor, patterns: this.patterns, draft: this.draft };
+    return {
+      ...{ pathFor: this.pathFor, patterns: this.patterns },
+      ...{ gradients: this.rough, draft: this.draft },
+    };
   }
 
   private tools({ scale, left, top, surface }: View, below: View): EffectTools {
@@ -432,7 +442,7 @@ export class Painter {
 
   private giveBack(surface: Surface): void {
     this.free.push(surface);
-    if (this.free.length > 12) this.free.shift();
+    if (this.free.length > MOST_FREE) this.free.shift();
   }
 }
 

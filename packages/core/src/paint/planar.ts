@@ -14,8 +14,9 @@ import { type Path, pathBounds } from '../geometry/path';
 import { boundsThrough, flatMap, projectPath } from '../geometry/plane';
 import { intersection, type Rect } from '../geometry/rect';
 import { inkedBounds, signBounds } from './bounds';
+import { type RoughGradients, styleOf } from './gradients';
 import type { Patterns } from './materials/patterns';
-import { isPlain, type Material, type Op, type Paint, type StrokeStyle } from './ops';
+import { isPlain, type Material, type Op, type StrokeStyle } from './ops';
 import type { Context2D, PathSink, Surface } from './surface';
 import { drawThrough, TOLERANCE } from './tiles';
 
@@ -34,6 +35,8 @@ export type PathFor = (path: Path) => PathSink;
 export interface Brush {
   readonly pathFor: PathFor;
   readonly patterns: Patterns;
+  /** What lays large gradients in a draft. */
+  readonly gradients: RoughGradients;
   /** Whether what costs much may be a little off. */
   readonly draft: boolean;
 }
@@ -94,9 +97,11 @@ export function paintPath(op: Extract<Op, { op: 'path' }>, view: View, brush: Br
   let edge: unknown;
   inPlane(op.plane, box, view, brush.draft, (context, seen) => {
     if (fill) {
-      context.fillStyle = styleOf(fill, context);
-      context.fill(path);
-      shaded(fill.material, ofTexel, context, (material, shown) => {
+      if (!(brush.draft && seen && brush.gradients.lay(fill, path, seen, context))) {
+        context.fillStyle = styleOf(fill, context);
+        context.fill(path);
+      }
+      shaded(fill.material, ofTexel, context, brush.draft, (material, shown) => {
         if (seen) brush.patterns.lay(material, shown, path, seen, context, brush.draft);
         else {
           // A piece is small: what is cut out of a picture for it costs more than a pattern. All have the same one.
@@ -109,7 +114,7 @@ export function paintPath(op: Extract<Op, { op: 'path' }>, view: View, brush: Br
     if (stroke) {
       strokeWith(context, stroke);
       context.stroke(path);
-      shaded(stroke.paint.material, ofTexel, context, (material, shown) => {
+      shaded(stroke.paint.material, ofTexel, context, brush.draft, (material, shown) => {
         edge ??= brush.patterns.styleOf(material, shown, context);
         context.strokeStyle = edge;
         context.stroke(path);
@@ -119,7 +124,8 @@ export function paintPath(op: Extract<Op, { op: 'path' }>, view: View, brush: Br
 }
 
 /**
- * Lays a material's shade over what was just painted, whose alpha stays.
+ * Lays a material's shade over what was just painted, whose alpha stays; in a draft, but for a hair at its edges, which
+ * spares half the time.
  * @param scale pixels of a unit of the plane
  * @param lay is told how many pixels a texel covers
  */
@@ -127,13 +133,14 @@ function shaded(
   material: Material | undefined,
   scale: number,
   context: Context2D,
+  draft: boolean,
   lay: (material: Material, shown: number) => void,
 ): void {
   if (!material || material.strength <= 0.004) return;
   const [a, b] = material.map;
   const opacity = context.globalAlpha;
   context.globalAlpha = opacity * material.strength;
-  context.globalCompositeOperation = 'source-atop';
+  context.globalCompositeOperation = draft ? 'source-over' : 'source-atop';
   lay(material, Math.hypot(a, b) * scale);
   context.globalCompositeOperation = 'source-over';
   context.globalAlpha = opacity;
@@ -146,6 +153,8 @@ export function paintCopies(op: Extract<Op, { op: 'copies' }>, view: View, brush
   const shown = brush.pathFor(path);
   const inView = inPixels(plane, view);
   const flat = isPlain(fill) && isAffine(inView) ? affineOf(inView) : undefined;
+  const box = pathBounds(path);
+  const { canvas } = view.surface;
   if (fill.kind === 'solid') context.fillStyle = fill.colour;
   for (let i = 0; i + 5 < places.length; i += 6) {
     const opacity = opacities?.[i / 6] ?? 1;
@@ -160,11 +169,17 @@ export function paintCopies(op: Extract<Op, { op: 'copies' }>, view: View, brush
       places[i + 5]!,
     ] as const;
     if (flat) {
-      context.setTransform(...multiplyAffine(flat, place));
+      const map = multiplyAffine(flat, place);
+      if (!shows(boundsThrough(map, box), canvas)) continue;
+      context.setTransform(...map);
       context.fill(shown);
     } else paintPath({ op: 'path', path, plane: planeTimes(plane, place), fill, opacity: 1 }, view, brush);
   }
 }
+
+/** Whether something of a box of pixels lies on a surface, or but a pixel beside it. */
+const shows = ({ x, y, width, height }: Rect, canvas: Surface['canvas']) =>
+  x <= canvas.width + 1 && y <= canvas.height + 1 && x + width >= -1 && y + height >= -1;
 
 /** Pixels by which a face is larger than it is, so that no ground shows between it and its neighbours. */
 const OVERLAP = 0.5;
@@ -246,14 +261,4 @@ function strokeWith(context: Context2D, stroke: StrokeStyle): void {
   context.lineJoin = stroke.join;
   context.lineCap = stroke.cap;
   context.setLineDash([...(stroke.dash ?? [])]);
-}
-
-function styleOf(paint: Paint, context: Context2D): unknown {
-  if (paint.kind === 'solid') return paint.colour;
-  const gradient =
-    paint.kind === 'linear'
-      ? context.createLinearGradient(...paint.from, ...paint.to)
-      : context.createRadialGradient(...paint.centre, 0, ...paint.centre, paint.radius);
-  for (const [at, colour] of paint.stops) gradient.addColorStop(Math.min(1, Math.max(0, at)), colour);
-  return gradient;
 }
