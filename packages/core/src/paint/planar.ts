@@ -124,8 +124,8 @@ export function paintPath(op: Extract<Op, { op: 'path' }>, view: View, brush: Br
 }
 
 /**
- * Lays a material's shade over what was just painted, whose alpha stays; in a draft, but for a hair at its edges, which
- * spares half the time.
+ * Lays a material's shade over what was just painted, whose alpha stays. A draft takes the nearest texels, in a third of
+ * the time, and lays them on a hair of the edges' ground, too, which halves that.
  * @param scale pixels of a unit of the plane
  * @param lay is told how many pixels a texel covers
  */
@@ -141,7 +141,9 @@ function shaded(
   const opacity = context.globalAlpha;
   context.globalAlpha = opacity * material.strength;
   context.globalCompositeOperation = draft ? 'source-over' : 'source-atop';
+  context.imageSmoothingEnabled = !draft;
   lay(material, Math.hypot(a, b) * scale);
+  context.imageSmoothingEnabled = true;
   context.globalCompositeOperation = 'source-over';
   context.globalAlpha = opacity;
 }

@@ -79,8 +79,7 @@ export class Patterns {
   /**
    * Fills a path with a material's shade, as one picture of several tiles: hosts draw it in half the time of a pattern
    * that is turned or scaled (measured in Chromium and in Node at 960x540). In a draft, a shade that keeps its size and
-   * turn is a picture in the surface's own pixels, laid on the nearest whole one, in a seventh of that time; any other
-   * takes the nearest texel, in a third of it.
+   * turn is a picture in the surface's own pixels, laid on the nearest whole one, in a seventh of that time.
    * @param seen all of the path that can be seen, and the map from its coordinates to the surface's pixels
    */
   lay(
@@ -97,7 +96,6 @@ export class Patterns {
     const still = draft ? this.stillOf(shade, box) : undefined;
     context.save();
     context.clip(path);
-    context.imageSmoothingEnabled = !draft;
     const laid = still ? layStill(still, context) : this.cover(shade, box, context);
     context.restore();
     if (laid) return;
