@@ -50,8 +50,11 @@ it('everything goes out as one file that says who it is from, and comes into an 
     }
     await page.waitForSelector(id('template-groups'));
     if (template) {
-      await fill(page, 'new-group', 'For Sundays');
+      await fill(page, 'new-group', 'Sundays');
       await tap(page, 'new-group-add');
+      await tap(page, 'rename-group-Sundays');
+      await fill(page, 'group-name', 'For Sundays');
+      await page.keyboard.press('Enter');
     } else await tap(page, 'in-group-For Sundays');
     await page.waitForSelector(`${id('in-group-For Sundays')}[aria-checked="true"]`);
   }

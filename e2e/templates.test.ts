@@ -218,8 +218,11 @@ it('templates are found by what they are, and those liked come first, also after
   await tap(page, 'find-by');
   await tap(page, 'sieve-clear');
   await tap(page, 'sieve-done');
+  // A list that is left empty gives way to all.
+  await tap(page, 'use-favourites');
   await tap(page, 'favourite-four-lines');
   await page.waitForSelector(id('use-favourites'), { hidden: true });
+  await page.waitForSelector(id('template-card-name-strap'));
   await page.close();
 });
 

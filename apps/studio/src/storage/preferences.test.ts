@@ -6,6 +6,7 @@ import {
   FIRST_PREFERENCES,
   readPreferences,
   regrouped,
+  renamedGroup,
   savePreferences,
   takePreferences,
 } from './preferences';
@@ -56,4 +57,19 @@ it('a group of templates is there as long as one is in it', () => {
   expect(two).toEqual([{ name: 'Sundays', templates: ['crew', 'poster'] }]);
   expect(regrouped(two, 'Sundays', 'crew', true)[0]!.templates).toEqual(['poster', 'crew']);
   expect(regrouped(regrouped(two, 'Sundays', 'crew', false), 'Sundays', 'poster', false)).toEqual([]);
+});
+
+it('a group gets another name in its place, and what a group of that name holds', () => {
+  const groups = [
+    { name: 'Sundays', templates: ['crew', 'poster'] },
+    { name: 'Hooks', templates: ['tall-hook'] },
+    { name: 'Straps', templates: ['groove', 'crew'] },
+  ];
+  expect(renamedGroup(groups, 'Hooks', 'Starts').map((g) => g.name)).toEqual(['Sundays', 'Starts', 'Straps']);
+  expect(renamedGroup(groups, 'Sundays', 'Straps')).toEqual([
+    { name: 'Straps', templates: ['groove', 'crew', 'poster'] },
+    { name: 'Hooks', templates: ['tall-hook'] },
+  ]);
+  expect(renamedGroup(groups, 'Hooks', 'Hooks')).toEqual(groups);
+  expect(renamedGroup(groups, 'None', 'Other')).toEqual(groups);
 });

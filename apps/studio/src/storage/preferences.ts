@@ -93,6 +93,15 @@ export function regrouped(
   return all.filter((g) => g.templates.length > 0);
 }
 
+/** Groups with one of another name; what another group of that name holds comes first in it. */
+export function renamedGroup(groups: readonly TemplateGroup[], from: string, to: string): TemplateGroup[] {
+  const held = groups.find((g) => g.name === from);
+  if (!held || from === to) return [...groups];
+  const there = groups.find((g) => g.name === to);
+  const next = { name: to, templates: [...new Set([...(there?.templates ?? []), ...held.templates])] };
+  return groups.flatMap((g) => (g === there ? [] : g === held ? [next] : [g]));
+}
+
 /** What a backup renamed as it came in, by the id it had: of templates, and of brands. */
 export interface Renamed {
   readonly templates: ReadonlyMap<string, string>;

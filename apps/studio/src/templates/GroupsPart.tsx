@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { regrouped } from '../storage/preferences';
+import { regrouped, renamedGroup } from '../storage/preferences';
 import { usePreferences, useSetPreferences } from '../storage/queries';
-import { Button } from '../ui/Button';
+import { Button, IconButton } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
@@ -12,6 +12,7 @@ export function GroupsPart({ template }: { template: string }) {
   const { groups } = usePreferences();
   const setPreferences = useSetPreferences();
   const [name, setName] = useState('');
+  const [renaming, setRenaming] = useState<string>();
   const put = (group: string, isIn: boolean) =>
     setPreferences({ groups: regrouped(groups, group, template, isIn) });
   const wanted = name.trim();
@@ -31,15 +32,33 @@ export function GroupsPart({ template }: { template: string }) {
         </Txt>
       )}
       <View style={styles.groups}>
-        {groups.map((group) => (
-          <Toggle
-            key={group.name}
-            label={group.name}
-            value={group.templates.includes(template)}
-            onChange={(on) => put(group.name, on)}
-            testID={`in-group-${group.name}`}
-          />
-        ))}
+        {groups.map((group) =>
+          renaming === group.name ? (
+            <Renaming
+              key={group.name}
+              name={group.name}
+              onDone={(to) => {
+                setRenaming(undefined);
+                setPreferences({ groups: renamedGroup(groups, group.name, to) });
+              }}
+            />
+          ) : (
+            <View key={group.name} style={styles.group}>
+              <Toggle
+                label={group.name}
+                value={group.templates.includes(template)}
+                onChange={(on) => put(group.name, on)}
+                testID={`in-group-${group.name}`}
+              />
+              <IconButton
+                icon="pen-line"
+                label={`Rename ${group.name}`}
+                onPress={() => setRenaming(group.name)}
+                testID={`rename-group-${group.name}`}
+              />
+            </View>
+          ),
+        )}
       </View>
       <View style={styles.row}>
         <View style={styles.grow}>
@@ -66,9 +85,32 @@ export function GroupsPart({ template }: { template: string }) {
   );
 }
 
+/** A group's name while it is changed; one that is left without any keeps its own. */
+function Renaming({ name, onDone }: { name: string; onDone: (name: string) => void }) {
+  const [typed, setTyped] = useState(name);
+  const done = () => onDone(typed.trim() || name);
+  return (
+    <View style={styles.renaming}>
+      <Field
+        label={`Name of the group ${name}`}
+        hideLabel
+        value={typed}
+        onChangeText={setTyped}
+        onSubmitEditing={done}
+        onBlur={done}
+        maxLength={40}
+        autoFocus
+        testID="group-name"
+      />
+    </View>
+  );
+}
+
 const styles = StyleSheet.create({
   all: { gap: 10 },
   groups: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 20 },
+  group: { flexDirection: 'row', alignItems: 'center', gap: 4 },
+  renaming: { width: 220 },
   row: { flexDirection: 'row', alignItems: 'center', gap: 10 },
   grow: { flex: 1 },
 });

@@ -55,7 +55,7 @@ export function TemplatesPlace() {
   const brand = useBrand();
   const { data: media } = useMediaList();
   const [search, setSearch] = useKept('templates search', '');
-  const [kind, setKind] = useKept<Kind>('templates use', 'all');
+  const [wanted, setKind] = useKept<Kind>('templates use', 'all');
   const [sieve, setSieve] = useKept<Sieve>('templates sieve', {});
   const [finding, setFinding] = useState(false);
   const [compared, setCompared] = useState<readonly string[]>();
@@ -73,6 +73,17 @@ export function TemplatesPlace() {
     () => (media ?? []).flatMap(({ width, height }) => (width && height ? [width / height] : [])),
     [media],
   );
+  const special: { id: Kind; name: string }[] = [
+    { id: 'all', name: 'All' },
+    ...(favourites.length > 0 ? [{ id: 'favourites' as const, name: 'Favourites' }] : []),
+    ...(brand && brand.templates.length > 0 ? [{ id: 'brand' as const, name: `For ${brand.name}` }] : []),
+    ...(own.size > 0 ? [{ id: 'own' as const, name: 'Yours' }] : []),
+    ...(recent.length > 0 ? [{ id: 'recent' as const, name: 'Used last' }] : []),
+    ...groups.map(({ name }) => ({ id: groupKind(name), name })),
+  ];
+  const uses = useMemo(() => offered(templates, (t) => [t.use]) as Use[], [templates]);
+  // What is there no more, as a group that was left empty, is not looked for.
+  const kind = [...special.map(({ id }) => id), ...uses].includes(wanted) ? wanted : 'all';
   const shown = useMemo(() => {
     const isUse = !OTHER_KINDS.has(kind) && !kind.startsWith('group ');
     const { use: _, favourites: __, ...rest } = sieve;
@@ -94,15 +105,6 @@ export function TemplatesPlace() {
   }, []);
   const { middle, refFor } = useMiddle(shown.map((t) => t.id).join());
   const moving = wide ? pointed : (pointed ?? middle);
-  const special: { id: Kind; name: string }[] = [
-    { id: 'all', name: 'All' },
-    ...(favourites.length > 0 ? [{ id: 'favourites' as const, name: 'Favourites' }] : []),
-    ...(brand && brand.templates.length > 0 ? [{ id: 'brand' as const, name: `For ${brand.name}` }] : []),
-    ...(own.size > 0 ? [{ id: 'own' as const, name: 'Yours' }] : []),
-    ...(recent.length > 0 ? [{ id: 'recent' as const, name: 'Used last' }] : []),
-    ...groups.map(({ name }) => ({ id: groupKind(name), name })),
-  ];
-  const uses = offered(templates, (t) => [t.use]) as Use[];
   const set = setOf(sieve);
   const filters = (
     <Choice
