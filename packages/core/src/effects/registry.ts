@@ -235,8 +235,8 @@ export function growthOf(effect: Effect): Growth {
   return withKind(effect, (kind, values) => kind.growth(values));
 }
 
-/** Pixels per frame unit that a draft gives what is dear: 540 by 300 for a whole frame. */
-const DEAR_DETAIL = 0.28;
+/** Pixels per frame unit that a draft gives what is dear: 480 by 270 for a whole frame. */
+const DEAR_DETAIL = 0.25;
 
 /**
  * Pixels per frame unit that what these effects are put on is painted at, at most: beyond them nothing more is seen, or
