@@ -127,9 +127,8 @@ function ControlCard({ control, ties, open, onOpen }: CardProps) {
 }
 
 function ControlPage({ control, ties }: { control: Control; ties: readonly Tie[] }) {
-  const { make, choose } = useWorkActions();
+  const { template, make, choose } = useMade();
   const [edited, setEdited] = useState<Tie>();
-  const { template } = useMade();
   const change = (part: Partial<Record<string, unknown>>, gesture?: string) =>
     make((t) => changeControl(t, control.id, part), gesture && `control-${control.id}-${gesture}`);
   const field = edited && fieldFor(template, edited.place);

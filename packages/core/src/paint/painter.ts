@@ -348,10 +348,8 @@ export class Painter {
   }
 
   private get brush(): Brush {
-    return {
-      ...{ pathFor: this.pathFor, patterns: this.patterns },
-      ...{ gradients: this.rough, draft: this.draft },
-    };
+    const { pathFor, patterns, rough: gradients, draft } = this;
+    return { pathFor, patterns, gradients, draft };
   }
 
   private tools({ scale, left, top, surface }: View, below: View): EffectTools {
