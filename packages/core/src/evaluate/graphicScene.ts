@@ -225,7 +225,7 @@ export class GraphicScene {
     return { ...found, at: clipTime(seconds(stop - from), held.clip ?? {}, duration, seconds(to - from)) };
   }
 
-  private context(moment: Moment, time: number, notices: Map<string, Notice>): LayerContext {
+  private context(moment: Moment, filmed: number, notices: Map<string, Notice>): LayerContext {
     return {
       moment,
       value: <T extends Value>(p: Property<T>) => valueAt(p, moment),
@@ -244,16 +244,16 @@ export class GraphicScene {
           return undefined;
         }
         const span = facts.duration === undefined ? STILL : this.clipSpan(slot, window);
-        return this.found(held, facts, span, time, window?.freeze);
+        return this.found(held, facts, span, filmed, window?.freeze);
       },
       standIn: (asset) => {
         const media = this.slots.asset(asset);
         const facts = media === undefined ? undefined : this.resources.mediaFacts(media);
-        return facts && this.found(freshPicture(media!), facts, [0, this.length], time);
+        return facts && this.found(freshPicture(media!), facts, [0, this.length], filmed);
       },
       media: (held) => {
         const facts = this.resources.mediaFacts(held.media);
-        return facts && this.found(held, facts, [0, this.length], time);
+        return facts && this.found(held, facts, [0, this.length], filmed);
       },
       layouts: this.resources.layouts,
       memo: this.resources.memo,
@@ -266,15 +266,17 @@ export class GraphicScene {
    * @param time actual frames of the template's rate from its beginning, fractional between them
    * @param lettersOf the text layer whose letters' places are wanted too
    * @param driven values of controls that come from elsewhere at this moment
+   * @param filmed the time whose frame clips show
    */
   evaluate(
     time: number,
     lettersOf?: string,
     driven?: Readonly<Record<string, ControlValue>>,
+    filmed: number = time,
   ): EvaluatedFrame {
     const moment = this.momentAt(time, driven);
     const notices = new Map<string, Notice>();
-    const context = this.context(moment, time, notices);
+    const context = this.context(moment, filmed, notices);
     const nodes = arrange(this.layers, this.frame, context);
     const pass = new PaintPass(context, lettersOf);
     const view = cameraMatrix(this.template.camera, this.frame, context.value);

@@ -1,13 +1,16 @@
 import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
+import fc from 'fast-check';
+import { EMPTY_FILL } from '../documents/fill';
 import type { ReelItem, Track } from '../documents/item';
 import { openDocument } from '../documents/load';
+import { freshPicture } from '../documents/pictureFill';
 import { type Reel, reelKind } from '../documents/reel';
 import { newReel } from '../edit/reel';
 import { documentOnly } from '../evaluate/documentOnly';
 import type { Region } from '../evaluate/graphicScene';
 import type { Op } from '../paint/ops';
 import { gainOf } from '../sound/play';
-import { templateOf, testStudio } from '../testing/studio';
+import { pictureSlot, templateOf, testStudio } from '../testing/studio';
 import { framedAt, framedRegion } from './framing';
 import { graphicsOf } from './graphicTime';
 import { ReelScene } from './reelScene';
@@ -49,6 +52,40 @@ describe('a clip on a track', () => {
     expect(pictureAt(scene, 100)!.at).toBeCloseTo(1 + 2 * 0.5 + 0.001, 6);
     expect(scene.frameCount(RATE)).toBe(125);
     expect(scene.transparent).toBe(false);
+  });
+
+  it('shows one frame while the shutter is open, alone and in a slot: what was filmed is blurred already', () => {
+    const window = templateOf(
+      [
+        {
+          id: 'a',
+          kind: 'picture',
+          slot: 'one',
+          size: [0.5, 0.5],
+          opacity: {
+            keys: [
+              { at: 0, value: 0.2 },
+              { at: 60, value: 0.9 },
+            ],
+          },
+        },
+      ],
+      { slots: [pictureSlot('one')], rate: RATE },
+    );
+    const fill = { ...EMPTY_FILL, slots: { one: freshPicture('sha256:clip') } };
+    const titled = newReel(window, { id: 'r', name: 'R', now: '', shape: 'wide', rate: RATE, fill });
+    const blurred = { motionBlur: { samples: 8, shutter: 1 } };
+    const rate = fc.constantFrom(RATE, { num: 24, den: 1 }, { num: 60, den: 1 });
+    fc.assert(
+      fc.property(rate, fc.nat(100), fc.double({ min: 0.1, max: 4, noNaN: true }), (at, frame, speed) => {
+        for (const reel of [reelOf([clip({ start: 0, clip: { speed, in: 0.5 } })]), titled]) {
+          const shows = (ops: readonly Op[]) => ops.flatMap((op) => (op.op === 'picture' ? [op.at] : []));
+          const scene = new ReelScene({ ...reel, ...blurred }, resources);
+          const own = shows(scene.frameAt(frame, at).ops);
+          for (const { ops } of scene.subFrames(frame, at)) expect(shows(ops)).toEqual(own);
+        }
+      }),
+    );
   });
 
   it('that is over before its item says for how long its last frame stays, and where; one that loops does not', () => {

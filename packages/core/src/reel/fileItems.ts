@@ -93,7 +93,7 @@ abstract class Shown extends ReelTimed {
 
   protected abstract at(time: number): number | undefined;
 
-  evaluate(time: number): EvaluatedFrame {
+  evaluate(time: number, _lettersOf?: string, _driven?: object, filmed: number = time): EvaluatedFrame {
     const { media, fit = 'fit' } = this.document;
     const facts = this.resources.mediaFacts(media);
     const whole = { x: 0, y: 0, ...this.frame };
@@ -105,7 +105,7 @@ abstract class Shown extends ReelTimed {
             regions: [wholeRegion(whole)],
             notices: [{ kind: 'missing-picture', slot: '' }],
           };
-    const at = this.at(time);
+    const at = this.at(filmed);
     const found = { ...freshPicture(media), ...facts, id: media, fit, ...(at === undefined ? {} : { at }) };
     const ops = coverOps(found, whole, IDENTITY4);
     const shown = ops.find((op) => op.op === 'picture');

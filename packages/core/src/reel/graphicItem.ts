@@ -43,8 +43,9 @@ export class GraphicItem implements Item {
     time: number,
     lettersOf?: string,
     driven?: Readonly<Record<string, ControlValue>>,
+    filmed?: number,
   ): EvaluatedFrame {
-    return this.scene.evaluate(time, lettersOf, driven);
+    return this.scene.evaluate(time, lettersOf, driven, filmed);
   }
 
   media(): string[] {

@@ -25,8 +25,15 @@ export interface Item {
    * @param time its own frames from its beginning, fractional between them
    * @param lettersOf the text layer whose letters' places are wanted too
    * @param driven values of a graphic's controls that come from elsewhere at this moment
+   * @param filmed the time whose frame clips show: what was filmed is blurred already, and shows one frame while the
+   * shutter is open
    */
-  evaluate(time: number, lettersOf?: string, driven?: Readonly<Record<string, ControlValue>>): EvaluatedFrame;
+  evaluate(
+    time: number,
+    lettersOf?: string,
+    driven?: Readonly<Record<string, ControlValue>>,
+    filmed?: number,
+  ): EvaluatedFrame;
   /** Pictures and clips it shows, by media id. */
   media(): string[];
   /** Every file it holds, shown or hidden: what has to go along with it. */

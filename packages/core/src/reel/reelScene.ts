@@ -236,7 +236,8 @@ export class ReelScene {
 
   /**
    * What shows while the shutter is open around a frame, as evenly spread moments: the reel's motion blur. One moment
-   * when it is off. What shows at all is what shows in the frame: a cut is never blurred.
+   * when it is off. What shows at all is what shows in the frame: a cut is never blurred, and a clip shows the frame's
+   * own picture.
    */
   subFrames(frame: number, rate: Rate): ReelFrame[] {
     const { samples, shutter } = this.reel.motionBlur;
@@ -269,10 +270,11 @@ export class ReelScene {
     const parts = this.placed.flatMap((placed) => {
       const { item, start, end, seen } = placed;
       if (!seen || at < start - HAIR || at >= end - HAIR) return [];
-      const time = convertFrames(moved - start, this.reel.rate, item.rate);
+      const timeAt = (of: number) =>
+        Math.min(Math.max(convertFrames(of - start, this.reel.rate, item.rate), 0), item.length);
       const wanted = lettersOf?.item === item.id ? lettersOf.layer : undefined;
       const driven = this.drivenAt(placed.document, moved);
-      const shown = item.evaluate(Math.min(Math.max(time, 0), item.length), wanted, driven);
+      const shown = item.evaluate(timeAt(moved), wanted, driven, timeAt(at));
       return [{ id: item.id, ...this.inFrame(shown, placed, moved - start) }];
     });
     const asked = parts.find((p) => p.letters);
