@@ -49,6 +49,22 @@ describe('frames of clips, by the times that ffmpeg gives them', () => {
     clip.close();
   });
 
+  it.each([
+    // By hand from ITU-R BT.709-6 and BT.601-7, limited range: luma 100, chroma 90 and 200.
+    ['that says nothing of its colours, which is BT.709 as browsers take it', [], [227, 68, 18]],
+    ['that says BT.601', ['-colorspace', 'smpte170m'], [213, 54, 21]],
+  ])('of one %s', async (_, told, colour) => {
+    const source = ['-f', 'lavfi', '-i', 'color=black:s=64x36:d=0.2,geq=lum=100:cb=90:cr=200'];
+    ffmpeg(...source, '-c:v', 'libx264', '-qp', '0', '-pix_fmt', 'yuv420p', ...told, at('colours.mp4'));
+    const clip = await NodeClip.open(at('colours.mp4'));
+    await clip.ready([0.1]);
+    const { context } = createNodeSurface(1, 1);
+    context.drawImage(clip.frame(0.1)!.image, 0, 0, 1, 1);
+    const seen = [...context.getImageData(0, 0, 1, 1).data].slice(0, 3);
+    for (const [i, value] of seen.entries()) expect(Math.abs(value - colour[i]!)).toBeLessThanOrEqual(3);
+    clip.close();
+  });
+
   it('decoded small, and as large as they are again: the same frames, of the same size', async () => {
     const clip = await NodeClip.open(at('plain.mp4'));
     const numbers = middles.map((_, n) => n);

@@ -20,6 +20,10 @@ interface Stream {
   readonly height: number;
   readonly sample_aspect_ratio?: string;
   readonly avg_frame_rate?: string;
+  readonly r_frame_rate?: string;
+  readonly pix_fmt?: string;
+  readonly color_space?: string;
+  readonly color_range?: string;
   readonly tags?: { readonly alpha_mode?: string };
   readonly side_data_list?: readonly { readonly rotation?: number }[];
 }
@@ -29,6 +33,32 @@ type KeptFrame = Pick<DecodedFrame, 'time' | 'until'> & {
   readonly picture: Picture;
   readonly surface: Surface;
 };
+
+/** Parts by which the mean rate of a clip and its finest may differ for it to count as of one rate. */
+const ONE_RATE = 0.02;
+
+/** Whether the frames of a stream come evenly. */
+function isEven({ avg_frame_rate, r_frame_rate }: Stream): boolean {
+  const [mean, finest] = [frameRate(avg_frame_rate), frameRate(r_frame_rate)];
+  return mean !== undefined && finest !== undefined && Math.abs(finest / mean - 1) < ONE_RATE;
+}
+
+/** Whether a file says nothing of how its luma and chroma are made. */
+const isUntold = (space: string | undefined) => space === undefined || space === 'unknown';
+
+/** Whether frames of a stream are what films of 4:2:0 are made of: upright, even, 8 bits, BT.709, limited range. */
+function isPlain(stream: Stream): boolean {
+  const { color_space: space, color_range: range, pix_fmt, sample_aspect_ratio: aspect } = stream;
+  return (
+    pix_fmt === 'yuv420p' &&
+    (isUntold(space) || space === 'bt709') &&
+    range !== 'pc' &&
+    pixelAspect(aspect) === 1 &&
+    !stream.side_data_list?.some(({ rotation = 0 }) => rotation !== 0) &&
+    stream.tags?.alpha_mode !== '1' &&
+    isEven(stream)
+  );
+}
 
 /** A clip file, decoded by ffmpeg. The frame that shows at a second is the last that began by then, by ffmpeg's times. */
 export class NodeClip {
@@ -41,12 +71,14 @@ export class NodeClip {
   private constructor(
     private decoding: Decoding,
     readonly facts: MediaFacts & { readonly duration: number },
+    /** Path of the file, where its frames can go into a film as they are. */
+    readonly asItIs: string | undefined,
   ) {}
 
   /** @throws {Error} when ffprobe is not there or finds no moving picture in the file. */
   static async open(path: string): Promise<NodeClip> {
     const entries =
-      'stream=codec_name,width,height,sample_aspect_ratio,avg_frame_rate:stream_tags=alpha_mode:stream_side_data=rotation:format=duration';
+      'stream=codec_name,width,height,sample_aspect_ratio,avg_frame_rate,r_frame_rate,pix_fmt,color_space,color_range:stream_tags=alpha_mode:stream_side_data=rotation:format=duration';
     const said = await probe(path, '-select_streams', 'v:0', '-show_entries', entries);
     const [stream] = said.streams as readonly Stream[];
     if (!stream) throw new Error(`"${path}" has no moving picture in it.`);
@@ -59,7 +91,10 @@ export class NodeClip {
     const decoder = alpha ? (stream.codec_name === 'vp8' ? 'libvpx' : 'libvpx-vp9') : undefined;
     const rate = frameRate(stream.avg_frame_rate);
     const facts = { width, height, duration, ...(rate ? { rate } : {}) };
-    return new NodeClip({ path, width, height, decoder }, facts);
+    // What is not told is BT.709, as browsers take it; ffmpeg would take BT.601.
+    const matrix = isUntold(stream.color_space) && stream.pix_fmt?.startsWith('yuv') ? 'bt709' : undefined;
+    const decoding = { path, width, height, decoder, matrix };
+    return new NodeClip(decoding, facts, isPlain(stream) ? path : undefined);
   }
 
   /**

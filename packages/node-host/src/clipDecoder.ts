@@ -10,6 +10,8 @@ export interface Decoding {
   readonly height: number;
   /** The decoder to ask for, where ffmpeg's own choice will not do. */
   readonly decoder: string | undefined;
+  /** How its luma and chroma are made, as ffmpeg names it, where the file does not tell. */
+  readonly matrix: string | undefined;
 }
 
 /** A frame, and from when until when it shows, in seconds of the clip. */
@@ -46,9 +48,10 @@ export class ClipDecoder {
   private readonly free: Buffer[] = [];
 
   constructor(
-    { path, width, height, decoder }: Decoding,
+    { path, width, height, decoder, matrix }: Decoding,
     private readonly start: number,
   ) {
+    const told = matrix ? `:in_color_matrix=${matrix}` : '';
     this.process = spawn(
       'ffmpeg',
       [
@@ -56,7 +59,7 @@ export class ClipDecoder {
         ...(decoder ? ['-c:v', decoder] : []),
         ...(start > 0 ? ['-ss', start.toFixed(6)] : []),
         ...['-i', path, '-map', '0:v:0', '-fps_mode', 'passthrough'],
-        ...['-vf', `scale=${width}:${height},setsar=1,showinfo=checksum=0`],
+        ...['-vf', `scale=${width}:${height}${told},setsar=1,showinfo=checksum=0`],
         ...['-f', 'rawvideo', '-pix_fmt', 'rgba', 'pipe:1'],
       ],
       { stdio: ['ignore', 'pipe', 'pipe'] },

@@ -9,10 +9,12 @@ import {
   FILM_CODECS,
   type FilmCodec,
   filmFacts,
+  type Passage,
   type PictureKind,
   pictureEnding,
   picturesOfCodec,
   type Rate,
+  type Rect,
   rateText,
 } from '@fresh-reel/core';
 import { SAFELY } from './ffmpeg';
@@ -97,6 +99,17 @@ const ENCODERS: Readonly<Record<FilmCodec, Encoder>> = {
   },
 };
 
+/** What ffmpeg reads itself and lays below what is painted. */
+export interface Underlay {
+  /** In order; black where there is no file. */
+  readonly passages: readonly (Omit<Passage, 'media'> & { readonly path: string | undefined })[];
+  /** Whole pixels with even sides: where frames that are written lie in the film. */
+  readonly area: Rect;
+}
+
+/** Whether footage can be laid below what is painted of a film: what has other planes than footage is painted whole. */
+export const takesFootage = (codec: FilmCodec): boolean => ENCODERS[codec].pixels[0] === 'yuv420p';
+
 /** What a film is written as. */
 export interface FilmPlan {
   readonly codec: FilmCodec;
@@ -112,6 +125,8 @@ export interface FilmPlan {
   readonly sound?: string;
   /** Path of what is written, with its ending. */
   readonly out: string;
+  /** Where the frames that are written are laid over footage: planes of luma, chroma and straight alpha (`yuva420p`). */
+  readonly underlay?: Underlay;
 }
 
 /** What ffmpeg says of the encoders it was built with; nothing where there is none. */
@@ -150,8 +165,50 @@ export async function whyNoFilm({
   return undefined;
 }
 
+/** Seconds before the first frame of a passage at which reading begins: the frame that shows then began before it. */
+const BEFORE = 2;
+/** Colours of frames as they are in films; told, since some encoders write what their frames say. */
+const AS_BT709 = 'setparams=color_primaries=bt709:color_trc=bt709:colorspace=bt709:range=tv';
+
+/**
+ * The arguments that open the files below, as inputs 1 and on, and the filters that put their frames together, one for
+ * each frame of the film, and lay what is painted over them. The frame that shows is the last one whose own time is not
+ * after its moment (`media/clipTime.ts`): times are counted in frames of the film from that moment, and rounded up.
+ */
+function laidOver(
+  { passages, area }: Underlay,
+  { size, rate }: FilmPlan,
+): { inputs: string[]; graph: string } {
+  const inputs: string[] = [];
+  let files = 0;
+  const parts = passages.map(({ path, at, step, frames }, i) => {
+    const end = `trim=end_frame=${frames},format=yuv420p,setsar=1,${AS_BT709}[p${i}]`;
+    if (path === undefined) return `color=c=black:s=${size.width}x${size.height}:r=${rateText(rate)},${end}`;
+    const from = Math.max(0, at - BEFORE);
+    inputs.push(...SAFELY, ...(from > 0 ? ['-ss', from.toFixed(6)] : []), '-i', path);
+    // Of a clip that stands, one frame, as long as it stands.
+    const pace = step > 0 ? rate.den / (rate.num * step) : 1;
+    const times = `settb=AVTB,setpts=(PTS-${(at - from).toFixed(6)}/TB)*${pace.toFixed(9)}`;
+    // The last frame stays on: it is asked for up to where the file ends.
+    const stays = 'tpad=stop=-1:stop_mode=clone';
+    const even = `fps=${rateText(rate)}:start_time=0:round=up`;
+    const still = step > 0 ? '' : `trim=end_frame=1,${stays},`;
+    return `[${++files}:v:0]${times},${stays},${even},${still}${end}`;
+  });
+  const joined = `${passages.map((_, i) => `[p${i}]`).join('')}concat=n=${passages.length}:v=1:a=0`;
+  const clock = `settb=${rate.den}/${rate.num},setpts=N`;
+  const graph = [
+    ...parts,
+    `${joined},${clock}[below]`,
+    `[0:v]${clock},${AS_BT709}[painted]`,
+    `[below][painted]overlay=${area.x}:${area.y}:format=yuv420`,
+  ].join(';');
+  return { inputs, graph };
+}
+
 /** The arguments of ffmpeg that take raw frames from its input and write a film. */
-export function filmArguments({ codec, size, rate, alpha, timecode, sound, out }: FilmPlan): string[] {
+export function filmArguments(plan: FilmPlan): string[] {
+  const { codec, size, rate, alpha, timecode, sound, out, underlay } = plan;
   const { name, settings, pixels, sound: soundCodec, keepsRgb } = ENCODERS[codec];
   const { most } = filmFacts(codec);
   const [opaque, clear] = pixels;
@@ -166,7 +223,7 @@ export function filmArguments({ codec, size, rate, alpha, timecode, sound, out }
       : ['scale=in_range=pc:out_range=tv:out_color_matrix=bt709:flags=accurate_rnd+full_chroma_int']),
     `format=${keeps ? clear : opaque}`,
     // Some encoders write what their frames say, and some what they were told.
-    ...(keepsRgb ? [] : ['setparams=color_primaries=bt709:color_trc=bt709:colorspace=bt709:range=tv']),
+    ...(keepsRgb ? [] : [AS_BT709]),
     ...(codec === 'gif'
       ? [
           `split[a][b];[a]palettegen=stats_mode=diff${keeps ? ':reserve_transparent=1' : ':reserve_transparent=0'}[p];[b][p]paletteuse=dither=sierra2_4a:alpha_threshold=128`,
@@ -177,11 +234,24 @@ export function filmArguments({ codec, size, rate, alpha, timecode, sound, out }
     ? []
     : ['-color_primaries', 'bt709', '-color_trc', 'bt709', '-colorspace', 'bt709', '-color_range', 'tv'];
   const heard = sound !== undefined && soundCodec.length > 0;
+  const below = underlay && laidOver(underlay, plan);
+  const { width, height } = underlay?.area ?? size;
+  const files = underlay?.passages.filter((p) => p.path !== undefined).length ?? 0;
   return [
     ...['-hide_banner', '-nostdin', '-nostats', '-v', 'error', '-y'],
-    ...['-f', 'rawvideo', '-pix_fmt', 'rgba', '-s', `${size.width}x${size.height}`, '-r', rateText(rate)],
-    ...['-i', 'pipe:0', ...(heard ? [...SAFELY, '-i', sound] : [])],
-    ...['-map', '0:v:0', ...(heard ? ['-map', '1:a:0', ...soundCodec] : []), '-vf', filters.join(',')],
+    ...['-f', 'rawvideo', '-pix_fmt', below ? 'yuva420p' : 'rgba', '-s', `${width}x${height}`],
+    ...[
+      '-r',
+      rateText(rate),
+      '-i',
+      'pipe:0',
+      ...(below?.inputs ?? []),
+      ...(heard ? [...SAFELY, '-i', sound] : []),
+    ],
+    ...(below
+      ? ['-filter_complex', `${below.graph},${AS_BT709}[film]`, '-map', '[film]']
+      : ['-map', '0:v:0', '-vf', filters.join(',')]),
+    ...(heard ? ['-map', `${files + 1}:a:0`, ...soundCodec] : []),
     ...['-c:v', name, ...settings, ...tags],
     ...(/\.(mov|mp4)$/i.test(out) ? ['-timecode', timecode, '-write_tmcd', '1'] : []),
     // Nothing of the machine that wrote it, so that the same film is the same file.
@@ -323,7 +393,7 @@ async function zipFolder(folder: string, out: string): Promise<void> {
 }
 
 /** Channels of 8 bits as 16: ffmpeg's own way of it is off by a little. */
-const widened = (rgba: Uint8ClampedArray): Uint16Array => Uint16Array.from(rgba, (v) => v * 257);
+const widened = (rgba: Uint8ClampedArray | Uint8Array): Uint16Array => Uint16Array.from(rgba, (v) => v * 257);
 
 /** A film, or numbered pictures, being written frame by frame. A film that is not finished leaves no file. */
 export class FilmFile {
@@ -365,12 +435,12 @@ export class FilmFile {
 
   /**
    * Takes the next frame, once the one before is on its way; the memory is its own from then on.
-   * @param rgba straight, four bytes a pixel
+   * @param pixels straight, four bytes each; planes, where they are laid over footage
    * @throws {Error} with what ffmpeg said, when it has given up
    */
-  async write(rgba: Uint8ClampedArray): Promise<void> {
+  async write(pixels: Uint8ClampedArray | Uint8Array): Promise<void> {
     await this.room;
-    const { buffer, byteOffset, byteLength } = this.wide ? widened(rgba) : rgba;
+    const { buffer, byteOffset, byteLength } = this.wide ? widened(pixels) : pixels;
     if (this.input.write(Buffer.from(buffer, byteOffset, byteLength))) return;
     // A pipe that broke says less than ffmpeg, which broke it.
     const drained = once(this.input, 'drain').then(

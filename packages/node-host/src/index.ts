@@ -6,6 +6,8 @@ export {
   joinFilm,
   type PicturesPlan,
   pieceEnding,
+  takesFootage,
+  type Underlay,
   whyNoFilm,
   writableFilms,
 } from './filmFile';

@@ -24,6 +24,7 @@ import {
 } from '@fresh-reel/core';
 import { fontsFor, type Needs } from '@fresh-reel/fonts';
 import { unpackFont } from '@fresh-reel/fonts/unpack';
+import { PlaneMaker } from '@fresh-reel/pixels';
 import { StrokeLayer } from '@fresh-reel/pixels/strokes';
 import { GlobalFonts, loadImage } from '@napi-rs/canvas';
 import { NodeClip } from './clip';
@@ -33,10 +34,10 @@ import { createNodePath, createNodeSurface } from './surface';
 
 const require = createRequire(import.meta.url);
 
-/** The kernel that draws thousands of lines, where it has been built; the core draws the same without it, slower. */
-async function strokeKernel(): Promise<StrokeLayer | undefined> {
+/** The kernel, where it has been built: thousands of lines, and planes of video. Without it all is slower. */
+async function kernel(): Promise<Uint8Array | undefined> {
   const built = require.resolve('@fresh-reel/pixels/kernel.wasm');
-  return existsSync(built) ? StrokeLayer.load(await readFile(built)) : undefined;
+  return existsSync(built) ? readFile(built) : undefined;
 }
 
 /** Files that are opened at once. */
@@ -55,6 +56,8 @@ export class NodeStudio implements Resources {
     readonly layouts: LayoutCache,
     private readonly assets: AssetSource,
     strokes: StrokeLayer | undefined,
+    /** Makes planes of video, where the kernel has been built. */
+    readonly planes: PlaneMaker | undefined,
   ) {
     this.painter = new Painter({
       createSurface: createNodeSurface,
@@ -67,7 +70,10 @@ export class NodeStudio implements Resources {
   /** @param assets where media is found that is not added; none, when absent */
   static async start(assets: AssetSource = { find: () => undefined }): Promise<NodeStudio> {
     const hb = await loadHarfBuzz(await readFile(require.resolve('harfbuzzjs/hb.wasm')));
-    return new NodeStudio(new LayoutCache(new FontBook(hb)), assets, await strokeKernel());
+    const wasm = await kernel();
+    const strokes = wasm && (await StrokeLayer.load(wasm));
+    const planes = wasm && (await PlaneMaker.load(wasm));
+    return new NodeStudio(new LayoutCache(new FontBook(hb)), assets, strokes, planes);
   }
 
   mediaFacts(media: string): MediaFacts | undefined {
@@ -165,6 +171,12 @@ export class NodeStudio implements Resources {
     const frame = clip?.frame(at);
     if (clip && !frame) throw new Error(`The frame of the clip "${id}" at ${at.toFixed(3)} s is not there.`);
     return frame;
+  }
+
+  /** Path of a clip whose frames can go into a film as the file has them; nothing of any other. */
+  asItIs(media: string): string | undefined {
+    const clip = this.clips.get(media);
+    return clip instanceof NodeClip ? clip.asItIs : undefined;
   }
 
   /** Has clips decoded with so many pixels on their longest side from now on, or all that there are. */

@@ -2,7 +2,9 @@ import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import {
   type Op,
+  overClip,
   type Rate,
+  type Rect,
   type Reel,
   type ReelScene,
   type Surface,
@@ -10,6 +12,7 @@ import {
   sequenceName,
 } from '@fresh-reel/core';
 import { createNodeSurface, type NodeStudio, pngOf } from '@fresh-reel/node-host';
+import { asItIs } from './overFootage';
 
 /** A font that came with a reel. */
 export interface OwnFont {
@@ -36,7 +39,12 @@ export interface PaintJob {
   readonly raw?: boolean;
   /** What is transparent is laid on black: for films that keep no transparency. */
   readonly onBlack?: boolean;
+  /** For a film over footage: the pixels, with even sides, of which planes are given; what lies below is left out. */
+  readonly over?: Rect | undefined;
 }
+
+/** What goes into a file of one frame. */
+export type FramePixels = Uint8ClampedArray | Uint8Array;
 
 /** A frame of a render, painted. */
 export interface PaintedFrame {
@@ -56,19 +64,21 @@ export interface PaintedFrame {
 export async function* paintedFrames(
   studio: NodeStudio,
   scene: ReelScene,
-  job: Pick<PaintJob, 'size' | 'rate' | 'from' | 'onBlack'>,
+  job: Pick<PaintJob, 'size' | 'rate' | 'from' | 'onBlack' | 'over'>,
   first: number,
   count: number,
 ): AsyncGenerator<PaintedFrame> {
   const surface = createNodeSurface(job.size.width, job.size.height);
   let last: readonly (readonly Op[])[] | undefined;
   for (let index = first; index < first + count; index++) {
-    const moments = scene.subFrames(job.from + index, job.rate).map((f) => f.ops);
+    const whole = scene.subFrames(job.from + index, job.rate).map((f) => f.ops);
+    const found = job.over && overClip(whole, scene.frame, asItIs(studio, job.size));
+    const moments = found?.above ?? whole;
     const again = last !== undefined && sameMoments(last, moments);
     if (!again) {
       await studio.framesReady(moments);
       studio.painter.paintMoments(moments, surface, scene.frame);
-      if (job.onBlack) layOnBlack(surface);
+      if (job.onBlack && !job.over) layOnBlack(surface);
       last = moments;
     }
     yield { index, surface, again };
@@ -79,13 +89,12 @@ export async function* paintedFrames(
  * The pixels of those frames, for what takes them one after the other.
  * @throws {Error} when a frame of a clip cannot be had
  */
-export async function* rawFrames(
-  ...painting: Parameters<typeof paintedFrames>
-): AsyncGenerator<Uint8ClampedArray> {
-  let rgba: Uint8ClampedArray | undefined;
+export async function* rawFrames(...painting: Parameters<typeof paintedFrames>): AsyncGenerator<FramePixels> {
+  const [studio, , { over }] = painting;
+  let pixels: FramePixels | undefined;
   for await (const { surface, again } of paintedFrames(...painting)) {
-    if (!rgba || !again) rgba = pixelsOf(surface);
-    yield rgba;
+    if (!pixels || !again) pixels = pixelsOf(surface, studio, over);
+    yield pixels;
   }
 }
 
@@ -97,9 +106,13 @@ function layOnBlack({ canvas, context }: Surface): void {
   context.fillRect(0, 0, canvas.width, canvas.height);
 }
 
-/** Straight pixels of a frame, four bytes each. */
-export const pixelsOf = ({ canvas, context }: Surface): Uint8ClampedArray =>
-  context.getImageData(0, 0, canvas.width, canvas.height).data;
+/** Straight pixels of a frame, four bytes each; or, of a part that is laid over footage, planes with alpha. */
+export function pixelsOf({ canvas, context }: Surface, { planes }: NodeStudio, over?: Rect): FramePixels {
+  if (!over) return context.getImageData(0, 0, canvas.width, canvas.height).data;
+  const { x, y, width, height } = over;
+  // The memory of planes is written anew for the next frame.
+  return planes!.planes(context.getImageData(x, y, width, height).data, width, height, true).slice();
+}
 
 /** Frames that are compressed while the next is painted: that runs on threads of its own. */
 const AT_ONCE = 4;

@@ -16,9 +16,9 @@ const writer = new FrameWriter(studio, scene, job);
 const tell = (message: FromThread) => parentPort?.postMessage(message);
 const raw = async (first: number, count: number) => {
   for await (const { index, surface } of paintedFrames(studio, scene, job, first, count)) {
-    const rgba = pixelsOf(surface);
-    parentPort?.postMessage({ type: 'frame', index, rgba } satisfies FromThread, [
-      rgba.buffer as ArrayBuffer,
+    const pixels = pixelsOf(surface, studio, job.over);
+    parentPort?.postMessage({ type: 'frame', index, pixels } satisfies FromThread, [
+      pixels.buffer as ArrayBuffer,
     ]);
   }
 };

@@ -11,7 +11,6 @@ import {
   messageOf,
   pictureEnding,
   type Rate,
-  type ReelScene,
   secondsAt,
   sequenceName,
   timecodeAt,
@@ -28,8 +27,10 @@ import {
 } from '@fresh-reel/node-host';
 import { beside } from './beside';
 import { CommandError, filmWanted, type RenderCommand } from './command';
-import { FrameWriter, type PaintJob, rawFrames } from './frameWriter';
+import { type FramePixels, FrameWriter, type PaintJob, rawFrames } from './frameWriter';
 import { type OpenedReel, wholeScene, withReel } from './openedReel';
+import { underlayOf } from './overFootage';
+import type { Stretch } from './stretch';
 import { paintOnThreads, threadsFor } from './threads';
 
 export interface Rendered {
@@ -130,15 +131,6 @@ export async function renderReel(
 /** How a render is written. */
 export type Output = Omit<RenderCommand, 'what' | 'fill' | 'originals'>;
 
-/** The frames of a reel that are rendered. */
-export interface Stretch {
-  readonly scene: ReelScene;
-  readonly studio: NodeStudio;
-  readonly rate: Rate;
-  readonly from: number;
-  readonly count: number;
-}
-
 /** Writes what is heard of a stretch as a WAV file. @returns its path, or nothing where all is silent */
 export async function writeSound(
   { scene, studio, rate, from, count }: Stretch,
@@ -208,20 +200,22 @@ async function countFrom(first: number, folder: string, ending: string): Promise
 
 async function writeFilm(
   plan: FilmPlan | PicturesPlan,
-  { scene, studio, count }: Stretch,
+  stretch: Stretch,
   paint: PaintJob,
   onFrame: () => void,
 ): Promise<void> {
-  const job: PaintJob = { ...paint, raw: true, onBlack: plan.alpha === 'none' };
-  const film = new FilmFile(plan);
-  const take = async (rgba: Uint8ClampedArray) => {
-    await film.write(rgba);
+  const { scene, studio, count } = stretch;
+  const underlay = 'codec' in plan ? underlayOf(stretch, plan) : undefined;
+  const job: PaintJob = { ...paint, raw: true, onBlack: plan.alpha === 'none', over: underlay?.area };
+  const film = new FilmFile(underlay ? { ...(plan as FilmPlan), underlay } : plan);
+  const take = async (pixels: FramePixels) => {
+    await film.write(pixels);
     onFrame();
   };
   try {
     const threads = threadsFor(count, availableParallelism());
-    if (threads > 1) await paintOnThreads(job, threads, (rgba) => take(rgba!));
-    else for await (const rgba of rawFrames(studio, scene, job, 0, count)) await take(rgba);
+    if (threads > 1) await paintOnThreads(job, threads, (pixels) => take(pixels!));
+    else for await (const pixels of rawFrames(studio, scene, job, 0, count)) await take(pixels);
     await film.end();
   } catch (error) {
     await film.drop();

@@ -1,5 +1,5 @@
 import { Worker } from 'node:worker_threads';
-import type { PaintJob } from './frameWriter';
+import type { FramePixels, PaintJob } from './frameWriter';
 
 /** To a thread: frames to write, counted from the render's first. */
 export interface ToThread {
@@ -9,7 +9,7 @@ export interface ToThread {
 
 /** From a thread: a frame is written or, for a film, painted; or a stretch of them is. */
 export type FromThread =
-  | { readonly type: 'frame'; readonly index: number; readonly rgba?: Uint8ClampedArray }
+  | { readonly type: 'frame'; readonly index: number; readonly pixels?: FramePixels }
   | { readonly type: 'ready' };
 
 /** Frames a thread writes at once: neighbours, since clips are decoded forwards and many frames are alike. */
@@ -36,12 +36,12 @@ const AHEAD = 2;
 export async function paintOnThreads(
   job: PaintJob,
   threads: number,
-  onFrame: (rgba?: Uint8ClampedArray) => Promise<void> | void,
+  onFrame: (pixels?: FramePixels) => Promise<void> | void,
 ): Promise<void> {
   let next = 0;
   let taken = 0;
   const waiting: Worker[] = [];
-  const painted = new Map<number, Uint8ClampedArray>();
+  const painted = new Map<number, FramePixels>();
   const hand = (worker: Worker) => {
     const count = Math.min(STRETCH, job.count - next);
     worker.postMessage({ first: next, count } satisfies ToThread);
@@ -57,9 +57,9 @@ export async function paintOnThreads(
       const take = async () => {
         if (taking) return;
         taking = true;
-        for (let rgba = painted.get(taken); rgba; rgba = painted.get(taken)) {
+        for (let pixels = painted.get(taken); pixels; pixels = painted.get(taken)) {
           painted.delete(taken);
-          await onFrame(rgba);
+          await onFrame(pixels);
           taken++;
           if (waiting.length > 0 && next < job.count && next - taken < AHEAD * threads * STRETCH)
             hand(waiting.shift()!);
@@ -75,8 +75,8 @@ export async function paintOnThreads(
             if (next >= job.count) return;
             if (job.raw && next - taken >= AHEAD * threads * STRETCH) waiting.push(worker);
             else hand(worker);
-          } else if (message.rgba) {
-            painted.set(message.index, message.rgba);
+          } else if (message.pixels) {
+            painted.set(message.index, message.pixels);
             take().catch(reject);
           } else {
             void onFrame();

@@ -1,6 +1,7 @@
 import { rm } from 'node:fs/promises';
 import { FilmFile, pieceEnding } from '@fresh-reel/node-host';
 import { rawFrames } from '../cli/frameWriter';
+import { underlayOf } from '../cli/overFootage';
 import { openStudio, type StudioOf } from './document';
 import { endingOf, type RangeOrder } from './order';
 import type { Store } from './store';
@@ -26,11 +27,13 @@ export class RangeMaker {
     const { studio, scene } = await this.studio(paint.document);
     const out = `${await this.store.beside()}.${pieceEnding(paint.codec) ?? endingOf(paint.codec)}`;
     const { codec, size, rate, alpha, number } = paint;
-    const film = new FilmFile({ codec, size, rate, alpha, number, timecode: '00:00:00:00', out });
+    const underlay = underlayOf({ scene, studio, rate, from: paint.from + first, count }, paint);
+    const over = underlay ? { underlay } : {};
+    const film = new FilmFile({ codec, size, rate, alpha, number, timecode: '00:00:00:00', out, ...over });
     try {
-      const job = { size, rate, from: paint.from, onBlack: alpha === 'none' };
-      for await (const rgba of rawFrames(studio, scene, job, first, count)) {
-        await film.write(rgba);
+      const job = { size, rate, from: paint.from, onBlack: alpha === 'none', over: underlay?.area };
+      for await (const pixels of rawFrames(studio, scene, job, first, count)) {
+        await film.write(pixels);
         if (!onFrame()) throw new Unwanted('Nobody wants this range any more.');
       }
       await film.end();

@@ -1,0 +1,196 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { type FilmCodec, newReel, type Rate, type Reel, ReelScene } from '@fresh-reel/core';
+import { NodeStudio } from '@fresh-reel/node-host';
+import { templateById } from '@fresh-reel/templates';
+import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
+import fc from 'fast-check';
+import { rawFrames } from './cli/frameWriter';
+import { underlayOf } from './cli/overFootage';
+import { renderReel } from './cli/render';
+import { paintOnThreads } from './cli/threads';
+
+const SIZE = { width: 128, height: 72 };
+const RATE = { num: 25, den: 1 };
+/** Frames of the clip; frame n of it is grey, 8 more with each frame: what shows tells its number. */
+const FRAMES = 24;
+const NUMBERED = `color=black:s=${SIZE.width}x${SIZE.height}:r=25:d=${FRAMES / 25},geq=lum='16+8*N':cb=128:cr=128`;
+
+let folder: string;
+let studio: NodeStudio;
+const ffmpeg = (...args: string[]) => execFileSync('ffmpeg', ['-v', 'error', '-y', ...args]);
+
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'fresh-reel-over-'));
+  studio = await NodeStudio.start(SHIPPED_PATHS);
+  const code = ['-c:v', 'libx264', '-g', '10', '-bf', '2', '-qp', '4', '-pix_fmt', 'yuv420p'];
+  ffmpeg('-f', 'lavfi', '-i', NUMBERED, ...code, join(folder, 'numbered.mp4'));
+  // Matroska keeps times in whole milliseconds.
+  ffmpeg('-f', 'lavfi', '-i', NUMBERED, '-vf', 'fps=30000/1001', ...code, join(folder, 'rounded.mkv'));
+  const bars = `smptehdbars=s=${SIZE.width}x${SIZE.height}:r=25:d=1`;
+  ffmpeg('-f', 'lavfi', '-i', bars, '-vf', 'format=yuv420p', ...code, join(folder, 'bars.mp4'));
+  for (const name of ['numbered.mp4', 'rounded.mkv', 'bars.mp4'])
+    await studio.addFile(name, join(folder, name));
+});
+afterAll(() => {
+  studio.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+interface Part {
+  readonly media: string;
+  readonly length: number;
+  readonly clip: object;
+}
+
+/** Clips one after the other, with a strap over them or without. */
+function reelOf(parts: readonly Part[], { titled = true, rate = RATE as Rate, more = {} } = {}): Reel {
+  const strap = newReel(templateById('name-strap'), {
+    ...{ id: 'r', name: 'R', now: '2026-06-05T10:00:00Z', shape: 'wide', rate },
+  });
+  let start = 0;
+  const items = parts.map(({ media, length, clip }, i) => {
+    start += length;
+    return { kind: 'clip' as const, id: `c${i}`, start: start - length, length, media, clip, ...more };
+  });
+  return { ...strap, tracks: [{ id: 'footage', items }, ...(titled ? strap.tracks : [])] } as Reel;
+}
+
+const seconds = (parts: readonly Part[]) => parts.reduce((sum, { length }) => sum + length, 0);
+
+/** The frames of a reel in a film of a codec, decoded: straight pixels. */
+async function filmed(reel: Reel, codec: FilmCodec, count: number, rate = reel.rate): Promise<Buffer[]> {
+  const out = join(folder, `film.${codec === 'ffv1' ? 'mkv' : 'mp4'}`);
+  const how = { size: SIZE, alpha: undefined, timecode: undefined, rate, frames: [0, count - 1] as const };
+  const opened = { reel, files: new Map<string, string>(), fonts: [], name: 'r' };
+  await renderReel({ ...how, out, codec }, studio, opened, () => undefined);
+  const args = [
+    '-v',
+    'error',
+    '-i',
+    out,
+    '-f',
+    'rawvideo',
+    '-pix_fmt',
+    'rgba',
+    '-fps_mode',
+    'passthrough',
+    '-',
+  ];
+  const all = execFileSync('ffmpeg', args, { maxBuffer: 1 << 28 });
+  const bytes = SIZE.width * SIZE.height * 4;
+  expect(all.length).toBe(count * bytes);
+  return Array.from({ length: count }, (_, i) => all.subarray(i * bytes, (i + 1) * bytes));
+}
+
+async function underlay(reel: Reel, count: number, codec: FilmCodec = 'h264') {
+  const scene = new ReelScene(reel, studio);
+  await studio.prepare(scene);
+  const stretch = { scene, studio, rate: reel.rate, from: 0, count };
+  return underlayOf(stretch, { codec, alpha: 'none', size: SIZE });
+}
+
+/** Number of the clip's frame that shows in the upper left corner. */
+const numberIn = (frame: Buffer) => Math.round((frame[SIZE.width * 8 + 8]! * 219) / 255 / 8);
+
+/** Mean and greatest difference of two frames' channels. */
+function differ(a: Buffer, b: Buffer): { mean: number; most: number } {
+  let sum = 0;
+  let most = 0;
+  for (let i = 0; i < a.length; i++) {
+    const d = Math.abs(a[i]! - b[i]!);
+    sum += d;
+    most = Math.max(most, d);
+  }
+  return { mean: sum / a.length, most };
+}
+
+describe('a film over footage that ffmpeg reads itself', () => {
+  it('shows the frames that painting it whole shows, for any clips, speeds, in points and rates', async () => {
+    const part = fc.record({
+      media: fc.constantFrom('numbered.mp4', 'rounded.mkv'),
+      length: fc.integer({ min: 1, max: 20 }),
+      clip: fc.record(
+        {
+          in: fc.double({ min: 0, max: 0.9, noNaN: true }),
+          speed: fc.constantFrom(0.25, 0.5, 1, 1.37, 3),
+          freeze: fc.double({ min: 0, max: 0.9, noNaN: true }),
+          end: fc.constantFrom('hold', 'loop', 'stretch'),
+        },
+        { requiredKeys: [] },
+      ),
+    });
+    const rates = fc.constantFrom<Rate>(RATE, { num: 24, den: 1 }, { num: 30000, den: 1001 });
+    await fc.assert(
+      fc.asyncProperty(fc.array(part, { minLength: 1, maxLength: 3 }), rates, async (parts, rate) => {
+        const reel = reelOf(parts, { titled: false, rate });
+        const count = seconds(parts);
+        fc.pre((await underlay(reel, count)) !== undefined);
+        const [over, whole] = [await filmed(reel, 'h264', count), await filmed(reel, 'ffv1', count)];
+        expect(over.map(numberIn)).toEqual(whole.map(numberIn));
+      }),
+      { numRuns: 12, endOnFailure: true },
+    );
+  }, 120_000);
+
+  it.each([
+    ['', {}],
+    [', blurred while it moves', { motionBlur: { samples: 4, shutter: 0.5 } }],
+  ])('has the same colours, beneath a title and in it%s', async (_, more) => {
+    const reel = { ...reelOf([{ media: 'bars.mp4', length: 25, clip: {} }]), ...more };
+    expect(await underlay(reel, 25)).toMatchObject({
+      passages: [{ frames: 25, path: join(folder, 'bars.mp4') }],
+    });
+    const [over, whole] = [await filmed(reel, 'h264', 25), await filmed(reel, 'ffv1', 25)];
+    over.forEach((frame, i) => {
+      const { mean } = differ(frame, whole[i]!);
+      // 4:2:0 keeps colour for each four pixels: more than this is another colour, or another place.
+      expect(mean).toBeLessThan(3);
+    });
+  });
+
+  it('is painted whole where it opens with something else, and follows on', async () => {
+    const clip = { kind: 'clip', id: 'c', start: 6, length: 14, media: 'numbered.mp4', clip: {} } as const;
+    const colour = { kind: 'colour', id: 'x', start: 0, length: 6, colour: '#C03020' } as const;
+    const opened = {
+      ...reelOf([], { titled: false }),
+      tracks: [{ id: 'all', items: [colour, clip] }],
+    } as Reel;
+    expect((await underlay(opened, 20))?.passages.map((p) => p.frames)).toEqual([6, 14]);
+    const [over, whole] = [await filmed(opened, 'h264', 20), await filmed(opened, 'ffv1', 20)];
+    expect(over.slice(6).map(numberIn)).toEqual(Array.from({ length: 14 }, (_, i) => i));
+    for (const [i, frame] of over.entries()) expect(differ(frame, whole[i]!).mean).toBeLessThan(3);
+  });
+
+  it('is none where the codec keeps more of colours, transparency is kept, or the film is of another size', async () => {
+    const reel = reelOf([{ media: 'bars.mp4', length: 25, clip: {} }]);
+    for (const codec of ['prores422hq', 'dnxhr', 'ffv1'] as const)
+      expect(await underlay(reel, 25, codec)).toBeUndefined();
+    const scene = new ReelScene(reel, studio);
+    const stretch = { scene, studio, rate: RATE, from: 0, count: 25 };
+    expect(underlayOf(stretch, { codec: 'vp9', alpha: 'straight', size: SIZE })).toBeUndefined();
+    expect(
+      underlayOf(stretch, { codec: 'h264', alpha: 'none', size: { width: 64, height: 36 } }),
+    ).toBeUndefined();
+  });
+
+  it('is the same, painted on threads', async () => {
+    const reel = reelOf([{ media: 'bars.mp4', length: 25, clip: {} }]);
+    const found = (await underlay(reel, 25))!;
+    const scene = new ReelScene(reel, studio);
+    const job = { size: SIZE, rate: RATE, from: 0, count: 25, over: found.area };
+    const alone: Buffer[] = [];
+    for await (const pixels of rawFrames(studio, scene, job, 0, 25)) alone.push(Buffer.from(pixels));
+    const threaded: Buffer[] = [];
+    const files = [['bars.mp4', join(folder, 'bars.mp4')]] as const;
+    const whole = { ...job, reel, files, fonts: [], folder, stem: 's', raw: true };
+    await paintOnThreads(whole, 2, (pixels) => {
+      threaded.push(Buffer.from(pixels!));
+    });
+    expect(threaded.length).toBe(25);
+    expect(threaded.every((pixels, i) => pixels.equals(alone[i]!))).toBe(true);
+    expect(alone[0]!.length).toBe(found.area.width * found.area.height * 2.5);
+  }, 60_000);
+});

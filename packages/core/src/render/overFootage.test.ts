@@ -1,0 +1,105 @@
+import { IDENTITY_PLANE } from '../geometry/matrix';
+import { rectanglePath } from '../geometry/path';
+import { grouped } from '../paint/compose';
+import type { Op } from '../paint/ops';
+import { beneath, overClip } from './overFootage';
+
+const FRAME = { width: 1920, height: 1080 };
+const SIZE = { width: 1280, height: 720 };
+const asItIs = (media: string) => (media === 'other' ? undefined : SIZE);
+
+type PictureOp = Extract<Op, { op: 'picture' }>;
+const clip = (at: number, more: Partial<PictureOp> = {}): Op => ({
+  ...{ op: 'picture', picture: 'clip', at, opacity: 1, plane: IDENTITY_PLANE },
+  ...{ source: { x: 0, y: 0, ...SIZE }, target: { x: 0, y: 0, ...FRAME } },
+  ...more,
+});
+const plate = (x: number, more: Partial<Extract<Op, { op: 'path' }>> = {}): Op => ({
+  ...{ op: 'path', path: rectanglePath({ x, y: 900, width: 300, height: 90 }), plane: IDENTITY_PLANE },
+  ...{ fill: { kind: 'solid', colour: '#FF0000' }, opacity: 1 },
+  ...more,
+});
+const over = (...ops: Op[]) => overClip([ops], FRAME, asItIs);
+
+describe('a frame is over a clip', () => {
+  it('that fills it as it is; what is below the clip is not seen, and what is above is painted', () => {
+    const title = [plate(100), ...grouped([plate(500)], { opacity: 0.5 })];
+    expect(over(plate(0), clip(2), ...title)).toEqual({ media: 'clip', at: 2, above: [title] });
+    expect(over(clip(1), clip(2, { picture: 'upper' }))).toEqual({ media: 'upper', at: 2, above: [[]] });
+  });
+
+  it.each<[string, Op[]]>([
+    ['fades', [clip(2, { opacity: 0.99 })]],
+    ['blends', [clip(2, { blend: 'screen' })]],
+    ['is moved', [clip(2, { plane: [1, 0, 3, 0, 1, 0, 0, 0, 1] })]],
+    ['is cropped', [clip(2, { source: { x: 1, y: 0, width: 1279, height: 720 } })]],
+    ['leaves an edge', [clip(2, { target: { x: 0, y: 1, width: 1920, height: 1079 } })]],
+    ['is no file that can be read so', [clip(2, { picture: 'other' })]],
+    ['is a still', [clip(2, { at: undefined } as Partial<PictureOp>)]],
+    ['has an effect', grouped([clip(2)], { effects: [{ effect: 'blur', radius: 4 }] })],
+    [
+      'is cut',
+      [
+        { op: 'clip', path: rectanglePath({ x: 0, y: 0, ...FRAME }), plane: IDENTITY_PLANE },
+        clip(2),
+        { op: 'unclip' },
+      ],
+    ],
+  ])('unless that %s', (_, ops) => expect(over(...ops, plate(0))).toBeUndefined());
+
+  it('unless something looks at it: a blend, or what keeps a part of it', () => {
+    expect(over(clip(2), plate(0, { blend: 'multiply' }))).toBeUndefined();
+    expect(over(clip(2), ...grouped([plate(0)], { composite: 'screen' }))).toBeUndefined();
+    expect(over(clip(2), ...grouped([plate(0)], { composite: 'keep-inside' }))).toBeUndefined();
+  });
+
+  it('while the shutter is open, if all moments show the same frame of it', () => {
+    const moments = [
+      [clip(2), plate(0)],
+      [clip(2), plate(9)],
+    ];
+    expect(overClip(moments, FRAME, asItIs)?.above).toEqual([[plate(0)], [plate(9)]]);
+    expect(overClip([[clip(2)], [clip(2.1)]], FRAME, asItIs)).toBeUndefined();
+  });
+});
+
+describe('what lies beneath a film', () => {
+  const film = (frames: readonly Op[][]) => beneath((i) => [frames[i]!], frames.length, FRAME, SIZE, asItIs);
+  const row = (count: number, from: number, step: number, ...above: Op[]) =>
+    Array.from({ length: count }, (_, i) => [clip(from + i * step), ...above]);
+
+  it('is passages of even frames, and where something is painted, in whole pixels with even sides', () => {
+    const frames = [...row(10, 1, 0.04, plate(300)), ...row(5, 9, 0), ...row(20, 2, 0.08, plate(600))];
+    const found = film(frames)!;
+    expect(found.passages).toMatchObject([
+      { media: 'clip', at: 1, frames: 10 },
+      { at: 9, step: 0, frames: 5 },
+      { at: 2, frames: 20 },
+    ]);
+    expect(found.passages.map((p) => p.step.toFixed(9))).toEqual([
+      '0.040000000',
+      '0.000000000',
+      '0.080000000',
+    ]);
+    // Plates from 300 to 900, 900 to 990 down, in frame units: 200 to 600 pixels, 600 to 660 down; and an edge.
+    expect(found.area).toEqual({ x: 196, y: 596, width: 408, height: 68 });
+  });
+
+  it('is black under frames that are painted whole', () => {
+    const found = film([...Array.from({ length: 5 }, () => [plate(0)]), ...row(20, 0, 0.04)])!;
+    expect(found.passages).toMatchObject([
+      { at: 0, step: 0, frames: 5 },
+      { media: 'clip', frames: 20 },
+    ]);
+    expect(found.passages[0]!.media).toBeUndefined();
+    expect(found.area).toEqual({ x: 0, y: 0, ...SIZE });
+  });
+
+  it('is nothing where most is painted whole, or it is cut too often; a corner keeps count where nothing is painted', () => {
+    expect(film([...Array.from({ length: 21 }, () => [plate(0)]), ...row(20, 0, 0.04)])).toBeUndefined();
+    expect(film(Array.from({ length: 9 }, (_, i) => row(2, 20 - i, 0.04)).flat())).toBeUndefined();
+    expect(film(row(3, 0, 0.04))!.area).toEqual({ x: 0, y: 0, width: 2, height: 2 });
+    // Backwards, each frame is a passage of its own.
+    expect(film(row(3, 5, -0.04))!.passages.map((p) => p.frames)).toEqual([1, 1, 1]);
+  });
+});
