@@ -129,17 +129,28 @@ export interface FilmPlan {
   readonly underlay?: Underlay;
 }
 
+/** What ffmpeg said of the encoders it was built with: asked until there is one. */
+let encoders: Promise<string | undefined> | undefined;
+
 /** What ffmpeg says of the encoders it was built with; nothing where there is none. */
-const encodersHere = async (): Promise<string | undefined> =>
-  (await run('ffmpeg', ['-hide_banner', '-encoders'], { maxBuffer: 1 << 24 }).catch(() => undefined))?.stdout;
+async function encodersHere(): Promise<string | undefined> {
+  encoders ??= run('ffmpeg', ['-hide_banner', '-encoders'], { maxBuffer: 1 << 24 }).then(
+    ({ stdout }) => stdout,
+    () => {
+      encoders = undefined;
+      return undefined;
+    },
+  );
+  return encoders;
+}
 
 const isAmong = (encoders: string, codec: FilmCodec) =>
   new RegExp(`^ [A-Z.]+ ${ENCODERS[codec].name} `, 'm').test(encoders);
 
 /** Kinds of film that can be written here. */
 export async function writableFilms(): Promise<FilmCodec[]> {
-  const encoders = await encodersHere();
-  return encoders ? FILM_CODECS.filter((codec) => isAmong(encoders, codec)) : [];
+  const here = await encodersHere();
+  return here ? FILM_CODECS.filter((codec) => isAmong(here, codec)) : [];
 }
 
 /** Why a film cannot be written, in words with what to do, or nothing. */
@@ -157,10 +168,10 @@ export async function whyNoFilm({
     return `${codec} takes even sides only, and ${size.width}x${size.height} is not: try --size ${size.width + (size.width % 2)}x${size.height + (size.height % 2)}.`;
   if (least && (size.width < least.width || size.height < least.height))
     return `${codec} takes ${least.width}x${least.height} and more, and ${size.width}x${size.height} is smaller.`;
-  const encoders = await encodersHere();
-  if (!encoders)
+  const here = await encodersHere();
+  if (!here)
     return 'Films are written by ffmpeg, which is not here: install it first (Debian: apt-get install ffmpeg).';
-  if (!isAmong(encoders, codec))
+  if (!isAmong(here, codec))
     return `The ffmpeg that is here was built without ${name}, which writes ${codec}. Install one that has it, or choose another of ${FILM_CODECS.join(', ')}.`;
   return undefined;
 }
