@@ -1,3 +1,4 @@
+import { writableFilms } from '@fresh-reel/node-host';
 import { z } from 'zod';
 import { createApp } from './app';
 import { builtVersion } from './built';
@@ -37,6 +38,8 @@ try {
   const address = await app.listen({ port, host });
   reached ??= address;
   desk.start();
+  // Asked before the first render waits for it.
+  void writableFilms();
   console.log(
     `\nFresh Reel is running at ${address.replace('127.0.0.1', 'localhost')}${token ? `/?token=${token}` : ''}\n`,
   );

@@ -1,8 +1,8 @@
 import type { MediaFacts, Picture, Surface } from '@fresh-reel/core';
 import { ImageData } from '@napi-rs/canvas';
 import { ClipDecoder, type DecodedFrame, type Decoding } from './clipDecoder';
-import { probe } from './ffmpeg';
 import { frameRate, isTurned, pixelAspect } from './footage';
+import { type PictureStream, type Streams, streamsOf } from './streams';
 import { createNodeSurface } from './surface';
 
 /** Frames kept of one clip, beyond those that are wanted together. */
@@ -14,20 +14,6 @@ const NEAR = 2;
 /** Seconds before a wanted one at which reading begins: the frame that shows then may have begun before it. */
 const BEFORE = 0.5;
 
-interface Stream {
-  readonly codec_name: string;
-  readonly width: number;
-  readonly height: number;
-  readonly sample_aspect_ratio?: string;
-  readonly avg_frame_rate?: string;
-  readonly r_frame_rate?: string;
-  readonly pix_fmt?: string;
-  readonly color_space?: string;
-  readonly color_range?: string;
-  readonly tags?: { readonly alpha_mode?: string };
-  readonly side_data_list?: readonly { readonly rotation?: number }[];
-}
-
 /** A frame that can be painted. */
 type KeptFrame = Pick<DecodedFrame, 'time' | 'until'> & {
   readonly picture: Picture;
@@ -38,7 +24,7 @@ type KeptFrame = Pick<DecodedFrame, 'time' | 'until'> & {
 const ONE_RATE = 0.02;
 
 /** Whether the frames of a stream come evenly. */
-function isEven({ avg_frame_rate, r_frame_rate }: Stream): boolean {
+function isEven({ avg_frame_rate, r_frame_rate }: PictureStream): boolean {
   const [mean, finest] = [frameRate(avg_frame_rate), frameRate(r_frame_rate)];
   return mean !== undefined && finest !== undefined && Math.abs(finest / mean - 1) < ONE_RATE;
 }
@@ -47,7 +33,7 @@ function isEven({ avg_frame_rate, r_frame_rate }: Stream): boolean {
 const isUntold = (space: string | undefined) => space === undefined || space === 'unknown';
 
 /** Whether frames of a stream are what films of 4:2:0 are made of: upright, even, 8 bits, BT.709, limited range. */
-function isPlain(stream: Stream): boolean {
+function isPlain(stream: PictureStream): boolean {
   const { color_space: space, color_range: range, pix_fmt, sample_aspect_ratio: aspect } = stream;
   return (
     pix_fmt === 'yuv420p' &&
@@ -75,17 +61,16 @@ export class NodeClip {
     readonly asItIs: string | undefined,
   ) {}
 
-  /** @throws {Error} when ffprobe is not there or finds no moving picture in the file. */
-  static async open(path: string): Promise<NodeClip> {
-    const entries =
-      'stream=codec_name,width,height,sample_aspect_ratio,avg_frame_rate,r_frame_rate,pix_fmt,color_space,color_range:stream_tags=alpha_mode:stream_side_data=rotation:format=duration';
-    const said = await probe(path, '-select_streams', 'v:0', '-show_entries', entries);
-    const [stream] = said.streams as readonly Stream[];
+  /**
+   * @param looked what ffprobe says of the file, where it has been asked
+   * @throws {Error} when ffprobe is not there or finds no moving picture in the file.
+   */
+  static async open(path: string, looked: Promise<Streams> = streamsOf(path)): Promise<NodeClip> {
+    const { picture: stream, duration } = await looked;
     if (!stream) throw new Error(`"${path}" has no moving picture in it.`);
     const turned = isTurned(stream.side_data_list);
     const wide = Math.max(1, Math.round(stream.width * pixelAspect(stream.sample_aspect_ratio)));
     const [width, height] = turned ? [stream.height, wide] : [wide, stream.height];
-    const duration = Number((said.format as { duration?: string }).duration);
     const alpha = stream.tags?.alpha_mode === '1';
     // ffmpeg's own decoders of VP8 and VP9 leave the alpha out.
     const decoder = alpha ? (stream.codec_name === 'vp8' ? 'libvpx' : 'libvpx-vp9') : undefined;

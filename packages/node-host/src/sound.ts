@@ -1,7 +1,8 @@
 import { execFile } from 'node:child_process';
 import { promisify } from 'node:util';
 import { SOUND_RATE, type SoundFacts, type SoundSource, type Stereo } from '@fresh-reel/core';
-import { probe, SAFELY } from './ffmpeg';
+import { SAFELY } from './ffmpeg';
+import { type Streams, streamsOf } from './streams';
 
 const run = promisify(execFile);
 
@@ -13,10 +14,13 @@ export class NodeSound implements SoundSource {
     this.facts = { duration: planes[0].length / SOUND_RATE };
   }
 
-  /** @returns null when the file has no sound. @throws {Error} when ffmpeg is not there */
-  static async open(path: string): Promise<NodeSound | null> {
-    const { streams } = await probe(path, '-select_streams', 'a:0', '-show_entries', 'stream=index');
-    if ((streams as readonly unknown[]).length === 0) return null;
+  /**
+   * @param looked what ffprobe says of the file, where it has been asked
+   * @returns null when the file has no sound
+   * @throws {Error} when ffmpeg is not there
+   */
+  static async open(path: string, looked: Promise<Streams> = streamsOf(path)): Promise<NodeSound | null> {
+    if (!(await looked).sounds) return null;
     const { stdout } = await run(
       'ffmpeg',
       [

@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { readFile } from 'node:fs/promises';
+import { readFile, stat } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import {
   type AssetSource,
@@ -30,6 +30,7 @@ import { GlobalFonts, loadImage } from '@napi-rs/canvas';
 import { NodeClip } from './clip';
 import { NodeSequence } from './sequence';
 import { NodeSound } from './sound';
+import { streamsOf } from './streams';
 import { createNodePath, createNodeSurface } from './surface';
 
 const require = createRequire(import.meta.url);
@@ -40,6 +41,9 @@ async function kernel(): Promise<Uint8Array | undefined> {
   return existsSync(built) ? readFile(built) : undefined;
 }
 
+/** Bytes of a file that is still tried as a picture, for which all of it is read. */
+const LARGEST_PICTURE = 2 ** 28;
+
 /** Files that are opened at once. */
 const AT_ONCE = 4;
 
@@ -49,6 +53,8 @@ export class NodeStudio implements Resources {
   private readonly clips = new Map<string, NodeClip | NodeSequence>();
   private readonly vectors = new Set<string>();
   private readonly heard = new Map<string, NodeSound>();
+  /** Files with sound that was left closed. */
+  private readonly closed = new Set<string>();
   readonly painter: Painter;
   readonly memo = new Memo();
 
@@ -58,6 +64,7 @@ export class NodeStudio implements Resources {
     strokes: StrokeLayer | undefined,
     /** Makes planes of video, where the kernel has been built. */
     readonly planes: PlaneMaker | undefined,
+    private readonly paintsOnly: boolean,
   ) {
     this.painter = new Painter({
       createSurface: createNodeSurface,
@@ -67,13 +74,19 @@ export class NodeStudio implements Resources {
     });
   }
 
-  /** @param assets where media is found that is not added; none, when absent */
-  static async start(assets: AssetSource = { find: () => undefined }): Promise<NodeStudio> {
+  /**
+   * @param assets where media is found that is not added; none, when absent
+   * @param paintsOnly whether sounds are left closed: they are decoded whole, and what only paints has no use for them
+   */
+  static async start(
+    assets: AssetSource = { find: () => undefined },
+    { paintsOnly = false }: { readonly paintsOnly?: boolean } = {},
+  ): Promise<NodeStudio> {
     const hb = await loadHarfBuzz(await readFile(require.resolve('harfbuzzjs/hb.wasm')));
     const wasm = await kernel();
     const strokes = wasm && (await StrokeLayer.load(wasm));
     const planes = wasm && (await PlaneMaker.load(wasm));
-    return new NodeStudio(new LayoutCache(new FontBook(hb)), assets, strokes, planes);
+    return new NodeStudio(new LayoutCache(new FontBook(hb)), assets, strokes, planes, paintsOnly);
   }
 
   mediaFacts(media: string): MediaFacts | undefined {
@@ -115,8 +128,10 @@ export class NodeStudio implements Resources {
    */
   async addFile(id: string, path: string): Promise<void> {
     try {
-      await this.addPicture(id, await readFile(path));
-      return;
+      if ((await stat(path)).size <= LARGEST_PICTURE) {
+        await this.addPicture(id, await readFile(path));
+        return;
+      }
     } catch {
       // Not a picture, then.
     }
@@ -125,8 +140,13 @@ export class NodeStudio implements Resources {
       this.clips.set(id, sequence);
       return;
     }
-    const [clip, sound] = await Promise.all([NodeClip.open(path).catch(() => null), NodeSound.open(path)]);
-    if (!clip && !sound) throw new Error(`"${path}" is not a picture, clip or sound that can be read.`);
+    const looked = streamsOf(path);
+    const [clip, sound] = await Promise.all([
+      NodeClip.open(path, looked).catch(() => null),
+      this.paintsOnly ? null : NodeSound.open(path, looked),
+    ]);
+    if (this.paintsOnly && (await looked).sounds) this.closed.add(id);
+    else if (!clip && !sound) throw new Error(`"${path}" is not a picture, clip or sound that can be read.`);
     if (clip) this.clips.set(id, clip);
     if (sound) this.heard.set(id, sound);
   }
@@ -136,10 +156,16 @@ export class NodeStudio implements Resources {
     return this.heard.get(id);
   }
 
+  /** Whether there is a sound of an id, open or closed. */
+  hasSound(id: string): boolean {
+    if (this.heard.has(id) || this.closed.has(id)) return true;
+    return this.paintsOnly && this.assets.find(id) !== undefined;
+  }
+
   /** Loads what a reel or an item of one needs: fonts, and the samples it shows and lets hear. */
   async prepare(scene: Pick<Item, 'fonts' | 'media' | 'sounds'>): Promise<void> {
     await this.loadFonts(scene.fonts());
-    const wanted = new Set([...scene.media(), ...scene.sounds()]);
+    const wanted = new Set([...scene.media(), ...(this.paintsOnly ? [] : scene.sounds())]);
     const missing = [...wanted].filter((id) => !this.mediaFacts(id) && !this.heard.has(id)).values();
     // Most of the time goes to waiting for ffmpeg to begin.
     const some = async () => {

@@ -37,13 +37,15 @@ export interface OpenedReel {
 /**
  * Opens a template by its id or from its file, filled, or a reel from its file, in a studio that lives as long as what
  * is done with it.
+ * @param how as `NodeStudio.start` takes it
  * @throws {CommandError} when something asked for is not there or cannot be read
  */
 export async function withReel<T>(
   wanted: Wanted,
   use: (studio: NodeStudio, opened: OpenedReel) => Promise<T>,
+  how: Parameters<typeof NodeStudio.start>[1] = {},
 ): Promise<T> {
-  const studio = await NodeStudio.start(SHIPPED_PATHS);
+  const studio = await NodeStudio.start(SHIPPED_PATHS, how);
   const unpacked = await mkdtemp(join(tmpdir(), 'fresh-reel-'));
   try {
     const { embedded, ...loaded } = await load(wanted, unpacked);
@@ -86,7 +88,7 @@ export async function wholeScene(reel: Reel, studio: NodeStudio): Promise<ReelSc
   await studio.prepare(scene);
   const missing = [
     ...scene.media().filter((id) => !studio.mediaFacts(id)),
-    ...scene.sounds().filter((id) => !studio.sound(id)),
+    ...scene.sounds().filter((id) => !studio.hasSound(id)),
   ];
   if (missing.length > 0)
     throw new CommandError(

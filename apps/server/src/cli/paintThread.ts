@@ -7,7 +7,7 @@ import type { FromThread, ToThread } from './threads';
 
 /** A thread that paints what the render asks of it, until it is ended. */
 const job = workerData as PaintJob;
-const studio = await NodeStudio.start(SHIPPED_PATHS);
+const studio = await NodeStudio.start(SHIPPED_PATHS, { paintsOnly: true });
 for (const { family, weight, bytes } of job.fonts) studio.addFont(family, weight, bytes);
 for (const [id, path] of job.files) await studio.addFile(id, path);
 const scene = new ReelScene(job.reel, studio);

@@ -34,26 +34,31 @@ export async function takeIn<T>(
   use: (scene: ReelScene, name: string) => Promise<T>,
 ): Promise<{ readonly hash: string; readonly used: T }> {
   const wanted = { what: path, fill: undefined, size: undefined, originals: undefined };
-  return withReel(wanted, async (studio, { reel, files, fonts, name }) => {
-    const used = await use(await wholeScene(reel, studio), name);
-    const kept: RenderDocument['files'][number][] = [];
-    for (const [id, file] of files) {
-      const copy = await store.beside();
-      const { hash } = await writeHashed(createReadStream(file), copy);
-      await store.take('files', hash, copy);
-      kept.push({ id, hash });
-    }
-    const letters: RenderDocument['fonts'][number][] = [];
-    for (const { family, weight, bytes } of fonts) {
-      const hash = sha256(bytes);
-      await store.put('files', hash, bytes);
-      letters.push({ family, weight, hash });
-    }
-    const text = JSON.stringify({ name, reel, files: kept, fonts: letters } satisfies RenderDocument);
-    const hash = sha256(text);
-    await store.put('documents', hash, text);
-    return { hash, used };
-  });
+  return withReel(
+    wanted,
+    async (studio, { reel, files, fonts, name }) => {
+      const used = await use(await wholeScene(reel, studio), name);
+      const kept: RenderDocument['files'][number][] = [];
+      for (const [id, file] of files) {
+        const copy = await store.beside();
+        const { hash } = await writeHashed(createReadStream(file), copy);
+        await store.take('files', hash, copy);
+        kept.push({ id, hash });
+      }
+      const letters: RenderDocument['fonts'][number][] = [];
+      for (const { family, weight, bytes } of fonts) {
+        const hash = sha256(bytes);
+        await store.put('files', hash, bytes);
+        letters.push({ family, weight, hash });
+      }
+      const text = JSON.stringify({ name, reel, files: kept, fonts: letters } satisfies RenderDocument);
+      const hash = sha256(text);
+      await store.put('documents', hash, text);
+      return { hash, used };
+      // Sounds are decoded where they are mixed.
+    },
+    { paintsOnly: true },
+  );
 }
 
 /** @throws {Error} when it is not there, or no document */
@@ -69,9 +74,14 @@ export interface StudioOf {
   close(): void;
 }
 
-export async function openStudio(store: Store, hash: string): Promise<StudioOf> {
+/** @param how as `NodeStudio.start` takes it */
+export async function openStudio(
+  store: Store,
+  hash: string,
+  how: Parameters<typeof NodeStudio.start>[1] = {},
+): Promise<StudioOf> {
   const document = await readDocument(store, hash);
-  const studio = await NodeStudio.start(SHIPPED_PATHS);
+  const studio = await NodeStudio.start(SHIPPED_PATHS, how);
   try {
     for (const { id, hash: file } of document.files) await studio.addFile(id, store.path('files', file));
     for (const { family, weight, hash: file } of document.fonts)

@@ -1,5 +1,8 @@
 import { rm } from 'node:fs/promises';
-import { FilmFile, pieceEnding } from '@fresh-reel/node-host';
+import { openDocument, templateKind } from '@fresh-reel/core';
+import { FilmFile, NodeStudio, pieceEnding } from '@fresh-reel/node-host';
+import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
+import { SOURCES } from '@fresh-reel/templates/sources';
 import { rawFrames } from '../cli/frameWriter';
 import { underlayOf } from '../cli/overFootage';
 import { openStudio, type StudioOf } from './document';
@@ -54,11 +57,20 @@ export class RangeMaker {
   private async studio(hash: string): Promise<StudioOf> {
     if (this.open?.hash === hash) return this.open.studio;
     await this.close();
-    const studio = openStudio(this.store, hash);
+    const studio = openStudio(this.store, hash, { paintsOnly: true });
     this.open = { hash, studio };
     studio.catch(() => {
       if (this.open?.studio === studio) this.open = undefined;
     });
     return studio;
   }
+}
+
+/**
+ * Opens a studio and a template, and lets go of them: what is compiled where it is used first is there then, before a
+ * render waits for it.
+ */
+export async function warmUp(): Promise<void> {
+  openDocument(templateKind, SOURCES[0]);
+  (await NodeStudio.start(SHIPPED_PATHS, { paintsOnly: true })).close();
 }

@@ -1,0 +1,44 @@
+import { probe } from './ffmpeg';
+
+/** What ffprobe says of a moving picture. */
+export interface PictureStream {
+  readonly codec_type: 'video';
+  readonly codec_name: string;
+  readonly width: number;
+  readonly height: number;
+  readonly sample_aspect_ratio?: string;
+  readonly avg_frame_rate?: string;
+  readonly r_frame_rate?: string;
+  readonly pix_fmt?: string;
+  readonly color_space?: string;
+  readonly color_range?: string;
+  readonly tags?: { readonly alpha_mode?: string };
+  readonly side_data_list?: readonly { readonly rotation?: number }[];
+}
+
+/** What is seen and heard of a file. */
+export interface Streams {
+  /** The first moving picture. */
+  readonly picture: PictureStream | undefined;
+  readonly sounds: boolean;
+  /** Seconds. */
+  readonly duration: number;
+}
+
+const ENTRIES = [
+  'stream=codec_type,codec_name,width,height,sample_aspect_ratio,avg_frame_rate,r_frame_rate,pix_fmt,color_space,color_range',
+  'stream_tags=alpha_mode',
+  'stream_side_data=rotation',
+  'format=duration',
+].join(':');
+
+/** Asks once for all that clips and sounds want to know. @throws {Error} when ffprobe is not there, or cannot read the file */
+export async function streamsOf(path: string): Promise<Streams> {
+  const { streams, format } = await probe(path, '-show_entries', ENTRIES);
+  const all = streams as readonly (PictureStream | { readonly codec_type: string })[];
+  return {
+    picture: all.find((s): s is PictureStream => s.codec_type === 'video'),
+    sounds: all.some((s) => s.codec_type === 'audio'),
+    duration: Number((format as { duration?: string }).duration),
+  };
+}
