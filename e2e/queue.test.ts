@@ -3,6 +3,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { randomAt } from '@fresh-reel/core';
 import type { Browser, Page } from 'puppeteer-core';
 import { id, LAPTOP, PHONE, pause, renderNow, serve, tap, textOf, waitForText } from './support/browser';
 import { numberedClip } from './support/clips';
@@ -10,7 +11,7 @@ import { kept } from './support/files';
 import { probe } from './support/probe';
 import { clipReel, openReel } from './support/slotReel';
 
-jest.setTimeout(240_000);
+jest.setTimeout(Math.max(240_000, Number(process.env.FRESH_REEL_KILLS ?? 0) * 12_000));
 const CLIP = numberedClip('killed.mp4', 96, '24', []);
 const session = serve({ renders: true });
 
@@ -31,7 +32,13 @@ async function startRender(page: Page, format: string, size: string): Promise<vo
   await tap(page, 'render-start');
 }
 
-it('a render whose browser is killed goes on in the next visit, and its file is the same as one made in one go', async () => {
+/** How often the browser is killed, and which moments are drawn: `FRESH_REEL_KILLS=200 FRESH_REEL_SEED=1`. */
+const KILLS = Number(process.env.FRESH_REEL_KILLS ?? 3);
+const SEED = Number(process.env.FRESH_REEL_SEED ?? 1);
+/** Milliseconds up to which a browser lives: from before it has read the queue to when the film is there. */
+const LONGEST_LIFE = 3000;
+
+it('renders whose browser is killed at any moment go on in the next visit, and each file is the same as one made in one go', async () => {
   // Painted in no time, and each of its frames is another.
   const reel = clipReel(CLIP, { num: 24, den: 1 }, 96);
   const page = await session.page(LAPTOP, '/reels');
@@ -46,18 +53,37 @@ it('a render whose browser is killed goes on in the next visit, and its file is 
   let again = await browser.newPage();
   await again.goto(`${session.address}/reels`);
   await openReel(session, again, reel);
+  const start = again.url();
   await startRender(again, 'webm', '540');
   // Two seconds are written, and a part of the third.
   await reached(again, 60);
-  const process = browser.process()!;
-  const gone = new Promise((resolve) => process.once('exit', resolve));
-  process.kill('SIGKILL');
-  await gone;
-  browser = await session.another(folder);
-  again = await browser.newPage();
-  await again.goto(`${session.address}/renders`);
-  await again.waitForSelector(id('job-done'), { timeout: 120_000 });
-  expect(await kept(again, 'renders')).toEqual([whole]);
+  let films = 1;
+  for (let kills = 0; kills < KILLS; ) {
+    const process = browser.process()!;
+    const gone = new Promise((resolve) => process.once('exit', resolve));
+    process.kill('SIGKILL');
+    kills++;
+    await gone;
+    browser = await session.another(folder);
+    again = await browser.newPage();
+    await again.goto(`${session.address}/renders`, { waitUntil: 'domcontentloaded' });
+    await pause(randomAt(SEED, kills) * LONGEST_LIFE);
+    if (kills < KILLS && (await again.$$(id('job-done'))).length === films) {
+      expect(await kept(again, 'renders')).toEqual(Array(films).fill(whole));
+      await again.goto(start);
+      await startRender(again, 'webm', '540');
+      await reached(again, 1 + randomAt(SEED, kills, 1) * 70);
+      films++;
+    }
+  }
+  await again.waitForFunction(
+    (selector: string, count: number) => document.querySelectorAll(selector).length === count,
+    { timeout: 120_000 },
+    id('job-done'),
+    films,
+  );
+  expect(await kept(again, 'renders')).toEqual(Array(films).fill(whole));
+  expect(await kept(again, 'unfinished')).toEqual([]);
   expect(await textOf(again, 'render-done')).not.toContain(', in ');
   await browser.close();
   rmSync(folder, { recursive: true, force: true });

@@ -294,6 +294,7 @@ export {
 export { Memo } from './memo';
 export { messageOf } from './messageOf';
 export { type Easing, easingFunction } from './motion/easing';
+export { randomAt } from './motion/random';
 export { opsBounds } from './paint/bounds';
 export {
   BLEND_MODES,

@@ -2,7 +2,9 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
+import { randomAt } from '@fresh-reel/core';
 import type { RenderState } from './desk';
 import { crewOn } from './queueCrew';
 import { film, framesOf, heard, order, reelOf, type Serving, serveRenders, temporary } from './testing';
@@ -158,3 +160,46 @@ it('a machine whose disk is full gives its range back, and rests', async () => {
   expect(framesOf(await film(serving, id, join(folder.path, 'room.mkv')))).toEqual(whole);
   await serving.app.close();
 }, 120_000);
+
+/** How often a machine is killed, and which moments are drawn: `FRESH_REEL_KILLS=200 FRESH_REEL_SEED=1`. */
+const KILLS = Number(process.env.FRESH_REEL_KILLS ?? 3);
+const SEED = Number(process.env.FRESH_REEL_SEED ?? 1);
+/** Milliseconds up to which machines go on between two kills. */
+const LONGEST_PEACE = 1500;
+
+it(
+  'machines that are killed at any moment, one after the other, make the same films',
+  async () => {
+    const { builtVersion } = await import('../built');
+    const version = await builtVersion();
+    const machines = [await join_in('killed-0'), await join_in('killed-1')];
+    let kills = 0;
+    for (let films = 0; kills < KILLS; films++) {
+      let address = '';
+      // In a folder of its own: what a store has is not made again.
+      const serving = await serveRenders({
+        folder: join(folder.path, `killed-film-${films}`),
+        crew: crewOn(`redis://127.0.0.1:${port}`, version, () => address, 2000),
+      });
+      address = serving.address;
+      const { id, count } = (await (await order(serving, reelOf(15), WISH)).json()) as RenderState;
+      let told: RenderState | undefined;
+      const ended = heard(serving, id).then((all) => {
+        told = all.at(-1);
+      });
+      while (!told && kills < KILLS) {
+        await Promise.race([ended, pause(randomAt(SEED, kills) * LONGEST_PEACE)]);
+        if (told) break;
+        const which = Math.floor(randomAt(SEED, kills, 1) * machines.length);
+        await kill(machines[which]!);
+        kills++;
+        machines[which] = await join_in(`killed-${which}`);
+      }
+      await ended;
+      expect(told).toMatchObject({ state: 'done', frames: count });
+      expect(framesOf(await film(serving, id, join(folder.path, 'killed.mkv')))).toEqual(whole);
+      await serving.app.close();
+    }
+  },
+  Math.max(120_000, KILLS * 20_000),
+);
