@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createApp } from '../apps/server/src/app';
 import { STUDIO } from '../apps/server/src/built';
-import { id, LAPTOP, PHONE, renderNow, serve, tap } from './support/browser';
+import { id, LAPTOP, PHONE, pause, renderNow, serve, tap } from './support/browser';
 import { kept } from './support/files';
 
 jest.setTimeout(240_000);
@@ -28,6 +28,33 @@ it('can be installed: a manifest with icons, and a service worker that is in pla
   expect(manifest.type).toContain('application/manifest+json');
   expect(manifest).toMatchObject({ display: 'standalone', sizes: [true, true, true] });
   await page.waitForFunction(() => navigator.serviceWorker.controller !== null, { timeout: 120_000 });
+  await page.close();
+});
+
+it('tells that a render is done to an editor who looks at something else, when that is asked for and allowed', async () => {
+  await session.browser.defaultBrowserContext().overridePermissions(session.address, ['notifications']);
+  const page = await session.page(LAPTOP, '/reels/demo-opener');
+  await page.waitForFunction(() => navigator.serviceWorker.controller !== null, { timeout: 120_000 });
+  const told = () =>
+    page.evaluate(async () => {
+      const shown = await (await navigator.serviceWorker.ready).getNotifications();
+      return shown.map(({ title, body }) => [title, body]);
+    });
+  // It is asked for while something renders.
+  await tap(page, 'step-render');
+  await tap(page, 'output-format-webm');
+  await tap(page, 'output-size-270');
+  await page.waitForSelector(`${id('render-start')}:not([aria-disabled="true"])`);
+  await tap(page, 'render-start');
+  await page.goto(`${session.address}/renders`);
+  await tap(page, 'notices');
+  await page.waitForSelector(`${id('notices')}[aria-checked="true"]`);
+  const other = await session.browser.newPage();
+  await other.bringToFront();
+  expect(await page.evaluate(() => document.visibilityState)).toBe('hidden');
+  for (let i = 0; i < 1200 && (await told()).length === 0; i++) await pause(100);
+  expect(await told()).toEqual([['Fresh Reel', expect.stringMatching(/done|ready|rendered/)]]);
+  await other.close();
   await page.close();
 });
 
