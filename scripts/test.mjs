@@ -5,7 +5,7 @@
 import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import { ensurePackages, ensurePrograms, root } from './setup.mjs';
 
 const programs = ensurePrograms({
@@ -40,6 +40,19 @@ function check(name, command, args) {
   });
 }
 
+/** Says which files took longest: where to look when the whole takes too long. */
+function sayDearest(testResults) {
+  const took = testResults
+    .map((t) => [basename(t.name), (t.endTime - t.startTime) / 1000])
+    .sort(([, a], [, b]) => b - a);
+  console.log(
+    `longest: ${took
+      .slice(0, 8)
+      .map(([file, seconds]) => `${file} ${seconds.toFixed(0)} s`)
+      .join(', ')}`,
+  );
+}
+
 /** Runs Jest and adds its counts; a run that could not start counts as one failure. */
 async function jest(name, args) {
   console.log(`\n— ${name}`);
@@ -66,6 +79,7 @@ async function jest(name, args) {
     ).length;
     failed += numFailedTests + unloaded;
     if (status !== 0 && numFailedTests + numFailedTestSuites === 0) failed++;
+    sayDearest(testResults);
   } catch {
     failed++;
   }
