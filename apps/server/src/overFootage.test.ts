@@ -8,7 +8,7 @@ import { templateById } from '@fresh-reel/templates';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import fc from 'fast-check';
 import { rawFrames } from './cli/frameWriter';
-import { underlayOf } from './cli/overFootage';
+import { partsOf } from './cli/overFootage';
 import { renderReel } from './cli/render';
 import { paintOnThreads } from './cli/threads';
 
@@ -85,11 +85,14 @@ async function filmed(reel: Reel, codec: FilmCodec, count: number, rate = reel.r
   return Array.from({ length: count }, (_, i) => all.subarray(i * bytes, (i + 1) * bytes));
 }
 
+/** What lies below the one part of a film; nothing where it is painted whole. */
 async function underlay(reel: Reel, count: number, codec: FilmCodec = 'h264') {
   const scene = new ReelScene(reel, studio);
   await studio.prepare(scene);
   const stretch = { scene, studio, rate: reel.rate, from: 0, count };
-  return underlayOf(stretch, { codec, alpha: 'none', size: SIZE });
+  const [part, ...more] = partsOf(stretch, { codec, alpha: 'none', size: SIZE });
+  expect(more).toEqual([]);
+  return part!.underlay;
 }
 
 /** Number of the clip's frame that shows in the upper left corner. */
@@ -164,16 +167,30 @@ describe('a film over footage that ffmpeg reads itself', () => {
     for (const [i, frame] of over.entries()) expect(differ(frame, whole[i]!).mean).toBeLessThan(3);
   });
 
+  it('is made in parts where it is cut often, and joined: every frame in its place', async () => {
+    const parts = Array.from({ length: 10 }, (_, i) => ({
+      ...{ media: 'numbered.mp4', length: 4, clip: { in: ((i * 7) % 20) / 25 } },
+    }));
+    const reel = reelOf(parts, { titled: false });
+    const scene = new ReelScene(reel, studio);
+    const stretch = { scene, studio, rate: RATE, from: 0, count: 40 };
+    const found = partsOf(stretch, { codec: 'h264', alpha: 'none', size: SIZE });
+    expect(found.map((p) => p.frames)).toEqual([32, 8]);
+    const over = await filmed(reel, 'h264', 40);
+    expect(over.map(numberIn)).toEqual(parts.flatMap((_, i) => [0, 1, 2, 3].map((n) => ((i * 7) % 20) + n)));
+  });
+
   it('is none where the codec keeps more of colours, transparency is kept, or the film is of another size', async () => {
     const reel = reelOf([{ media: 'bars.mp4', length: 25, clip: {} }]);
     for (const codec of ['prores422hq', 'dnxhr', 'ffv1'] as const)
       expect(await underlay(reel, 25, codec)).toBeUndefined();
     const scene = new ReelScene(reel, studio);
     const stretch = { scene, studio, rate: RATE, from: 0, count: 25 };
-    expect(underlayOf(stretch, { codec: 'vp9', alpha: 'straight', size: SIZE })).toBeUndefined();
-    expect(
-      underlayOf(stretch, { codec: 'h264', alpha: 'none', size: { width: 64, height: 36 } }),
-    ).toBeUndefined();
+    const whole = [{ frames: 25, underlay: undefined }];
+    expect(partsOf(stretch, { codec: 'vp9', alpha: 'straight', size: SIZE })).toEqual(whole);
+    expect(partsOf(stretch, { codec: 'h264', alpha: 'none', size: { width: 64, height: 36 } })).toEqual(
+      whole,
+    );
   });
 
   it('is the same, painted on threads', async () => {

@@ -335,7 +335,14 @@ export { GIF_END, GifFrames, gifDelayed, gifHead } from './render/moving/gif';
 export { PngFrames } from './render/moving/png';
 export { webpFrame, webpHead, webpLead } from './render/moving/webp';
 export { NAME_PARTS, namesFault, outputName, USUAL_NAMES } from './render/names';
-export { type AsItIs, type Beneath, beneath, overClip, type Passage } from './render/overFootage';
+export {
+  type AsItIs,
+  type Beneath,
+  type FilmPart,
+  filmParts,
+  overClip,
+  type Passage,
+} from './render/overFootage';
 export {
   type BrowserFilm,
   browserFilm,

@@ -78,7 +78,7 @@ export async function* paintedFrames(
     if (!again) {
       await studio.framesReady(moments);
       studio.painter.paintMoments(moments, surface, scene.frame);
-      if (job.onBlack && !job.over) layOnBlack(surface);
+      if (job.onBlack) layOnBlack(surface);
       last = moments;
     }
     yield { index, surface, again };

@@ -1,4 +1,4 @@
-import { type AsItIs, beneath, type FilmCodec, type Size } from '@fresh-reel/core';
+import { type AsItIs, type Beneath, type FilmCodec, filmParts, type Size } from '@fresh-reel/core';
 import { type NodeStudio, takesFootage, type Underlay } from '@fresh-reel/node-host';
 import type { Stretch } from './stretch';
 
@@ -10,17 +10,34 @@ export const asItIs =
     return facts?.width === width && facts.height === height ? facts : undefined;
   };
 
-/** The footage that a film is laid over, where that can be: an opaque film of 4:2:0, much of which is clips as they are. */
-export function underlayOf(
+/** Frames in a row of a film, and the footage that ffmpeg lays below them itself. */
+export interface Part {
+  readonly frames: number;
+  /** Absent where they are painted whole. */
+  readonly underlay: Underlay | undefined;
+}
+
+/**
+ * A film in parts: those of an opaque film of 4:2:0 that are laid over footage as it is, and those that are painted
+ * whole. Any other film is one part.
+ */
+export function partsOf(
   { scene, studio, rate, from, count }: Stretch,
   { codec, alpha, size }: { readonly codec: FilmCodec; readonly alpha: string; readonly size: Size },
-): Underlay | undefined {
-  if (!takesFootage(codec) || alpha !== 'none' || !studio.planes) return undefined;
+): readonly Part[] {
+  const clips = asItIs(studio, size);
+  if (!takesFootage(codec) || alpha !== 'none' || !studio.planes || !scene.media().some(clips))
+    return [{ frames: count, underlay: undefined }];
   const momentsOf = (index: number) => scene.subFrames(from + index, rate).map((f) => f.ops);
-  const found = beneath(momentsOf, count, scene.frame, size, asItIs(studio, size));
-  const withPath = ({ media, ...passage }: NonNullable<typeof found>['passages'][number]) => ({
-    ...passage,
-    path: media === undefined ? undefined : studio.asItIs(media),
+  const read = ({ passages, area }: Beneath): Underlay => ({
+    passages: passages.map(({ media, ...passage }) => ({
+      ...passage,
+      path: media === undefined ? undefined : studio.asItIs(media),
+    })),
+    area,
   });
-  return found && { passages: found.passages.map(withPath), area: found.area };
+  return filmParts(momentsOf, count, scene.frame, size, clips).map(({ frames, beneath }) => ({
+    frames,
+    underlay: beneath && read(beneath),
+  }));
 }

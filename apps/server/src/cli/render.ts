@@ -21,15 +21,17 @@ import {
   FilmFile,
   type FilmPlan,
   hasFfmpeg,
+  joinFilm,
   type NodeStudio,
   type PicturesPlan,
+  pieceEnding,
   whyNoFilm,
 } from '@fresh-reel/node-host';
 import { beside } from './beside';
 import { CommandError, filmWanted, type RenderCommand } from './command';
 import { type FramePixels, FrameWriter, type PaintJob, rawFrames } from './frameWriter';
 import { type OpenedReel, wholeScene, withReel } from './openedReel';
-import { underlayOf } from './overFootage';
+import { type Part, partsOf } from './overFootage';
 import type { Stretch } from './stretch';
 import { paintOnThreads, threadsFor } from './threads';
 
@@ -198,16 +200,51 @@ async function countFrom(first: number, folder: string, ending: string): Promise
   }
 }
 
+/** Writes a film, in the parts that it is best made in, or numbered pictures. */
 async function writeFilm(
   plan: FilmPlan | PicturesPlan,
   stretch: Stretch,
   paint: PaintJob,
   onFrame: () => void,
 ): Promise<void> {
-  const { scene, studio, count } = stretch;
-  const underlay = 'codec' in plan ? underlayOf(stretch, plan) : undefined;
-  const job: PaintJob = { ...paint, raw: true, onBlack: plan.alpha === 'none', over: underlay?.area };
-  const film = new FilmFile(underlay ? { ...(plan as FilmPlan), underlay } : plan);
+  const job: PaintJob = { ...paint, raw: true, onBlack: plan.alpha === 'none' };
+  try {
+    if (!('codec' in plan)) return await writePart(plan, stretch, job, onFrame);
+    const parts = partsOf(stretch, plan);
+    if (parts.length === 1) return await writePart(overPlan(plan, parts[0]!), stretch, job, onFrame);
+    const pieces: { path: string; frames: number }[] = [];
+    let { from } = stretch;
+    for (const part of parts) {
+      const path = join(paint.folder, `part-${pieces.length}.${pieceEnding(plan.codec)}`);
+      const { sound: _, ...silent } = plan;
+      const own = { from, count: part.frames };
+      await writePart(
+        overPlan({ ...silent, out: path }, part),
+        { ...stretch, ...own },
+        { ...job, ...own },
+        onFrame,
+      );
+      pieces.push({ path, frames: part.frames });
+      from += part.frames;
+    }
+    await joinFilm(pieces, plan);
+  } catch (error) {
+    throw new CommandError(`The film could not be written: ${messageOf(error)}`);
+  }
+}
+
+const overPlan = (plan: FilmPlan, { underlay }: Part): FilmPlan => (underlay ? { ...plan, underlay } : plan);
+
+/** Writes frames in one run of ffmpeg. @throws {Error} with what it said; no file is left then */
+async function writePart(
+  plan: FilmPlan | PicturesPlan,
+  { scene, studio, count }: Stretch,
+  paint: PaintJob,
+  onFrame: () => void,
+): Promise<void> {
+  const over = 'codec' in plan ? plan.underlay?.area : undefined;
+  const job: PaintJob = over ? { ...paint, over, onBlack: false } : paint;
+  const film = new FilmFile(plan);
   const take = async (pixels: FramePixels) => {
     await film.write(pixels);
     onFrame();
@@ -219,7 +256,7 @@ async function writeFilm(
     await film.end();
   } catch (error) {
     await film.drop();
-    throw new CommandError(`The film could not be written: ${messageOf(error)}`);
+    throw error;
   }
 }
 

@@ -4,7 +4,7 @@ import { FilmFile, NodeStudio, pieceEnding } from '@fresh-reel/node-host';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { SOURCES } from '@fresh-reel/templates/sources';
 import { rawFrames } from '../cli/frameWriter';
-import { underlayOf } from '../cli/overFootage';
+import { partsOf } from '../cli/overFootage';
 import { openStudio, type StudioOf } from './document';
 import { endingOf, type RangeOrder } from './order';
 import type { Store } from './store';
@@ -30,11 +30,19 @@ export class RangeMaker {
     const { studio, scene } = await this.studio(paint.document);
     const out = `${await this.store.beside()}.${pieceEnding(paint.codec) ?? endingOf(paint.codec)}`;
     const { codec, size, rate, alpha, number } = paint;
-    const underlay = underlayOf({ scene, studio, rate, from: paint.from + first, count }, paint);
+    const parts = partsOf({ scene, studio, rate, from: paint.from + first, count }, paint);
+    // A range is one run of the encoder.
+    const underlay = parts.length === 1 ? parts[0]!.underlay : undefined;
     const over = underlay ? { underlay } : {};
     const film = new FilmFile({ codec, size, rate, alpha, number, timecode: '00:00:00:00', out, ...over });
     try {
-      const job = { size, rate, from: paint.from, onBlack: alpha === 'none', over: underlay?.area };
+      const job = {
+        size,
+        rate,
+        from: paint.from,
+        onBlack: alpha === 'none' && !underlay,
+        over: underlay?.area,
+      };
       for await (const pixels of rawFrames(studio, scene, job, first, count)) {
         await film.write(pixels);
         if (!onFrame()) throw new Unwanted('Nobody wants this range any more.');

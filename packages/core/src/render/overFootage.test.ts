@@ -1,8 +1,9 @@
+import fc from 'fast-check';
 import { IDENTITY_PLANE } from '../geometry/matrix';
 import { rectanglePath } from '../geometry/path';
 import { grouped } from '../paint/compose';
 import type { Op } from '../paint/ops';
-import { beneath, overClip } from './overFootage';
+import { filmParts, overClip } from './overFootage';
 
 const FRAME = { width: 1920, height: 1080 };
 const SIZE = { width: 1280, height: 720 };
@@ -64,42 +65,70 @@ describe('a frame is over a clip', () => {
 });
 
 describe('what lies beneath a film', () => {
-  const film = (frames: readonly Op[][]) => beneath((i) => [frames[i]!], frames.length, FRAME, SIZE, asItIs);
+  const film = (...rows: readonly (readonly Op[][])[]) => {
+    const frames = rows.flat();
+    return filmParts((i) => [frames[i]!], frames.length, FRAME, SIZE, asItIs);
+  };
   const row = (count: number, from: number, step: number, ...above: Op[]) =>
     Array.from({ length: count }, (_, i) => [clip(from + i * step), ...above]);
+  const painted = (count: number) => Array.from({ length: count }, () => [plate(0)]);
 
   it('is passages of even frames, and where something is painted, in whole pixels with even sides', () => {
-    const frames = [...row(10, 1, 0.04, plate(300)), ...row(5, 9, 0), ...row(20, 2, 0.08, plate(600))];
-    const found = film(frames)!;
-    expect(found.passages).toMatchObject([
+    const parts = film(row(10, 1, 0.04, plate(300)), row(5, 9, 0), row(20, 2, 0.08, plate(600)));
+    expect(parts.map((p) => p.frames)).toEqual([35]);
+    const { passages, area } = parts[0]!.beneath!;
+    expect(passages).toMatchObject([
       { media: 'clip', at: 1, frames: 10 },
       { at: 9, step: 0, frames: 5 },
       { at: 2, frames: 20 },
     ]);
-    expect(found.passages.map((p) => p.step.toFixed(9))).toEqual([
-      '0.040000000',
-      '0.000000000',
-      '0.080000000',
-    ]);
+    expect(passages.map((p) => p.step.toFixed(9))).toEqual(['0.040000000', '0.000000000', '0.080000000']);
     // Plates from 300 to 900, 900 to 990 down, in frame units: 200 to 600 pixels, 600 to 660 down; and an edge.
-    expect(found.area).toEqual({ x: 196, y: 596, width: 408, height: 68 });
+    expect(area).toEqual({ x: 196, y: 596, width: 408, height: 68 });
   });
 
-  it('is black under frames that are painted whole', () => {
-    const found = film([...Array.from({ length: 5 }, () => [plate(0)]), ...row(20, 0, 0.04)])!;
-    expect(found.passages).toMatchObject([
+  it('is black under a few frames that are painted whole; many are a part of their own', () => {
+    const [part, ...more] = film(painted(5), row(20, 0, 0.04));
+    expect(more).toEqual([]);
+    expect(part!.beneath!.passages).toMatchObject([
       { at: 0, step: 0, frames: 5 },
       { media: 'clip', frames: 20 },
     ]);
-    expect(found.passages[0]!.media).toBeUndefined();
-    expect(found.area).toEqual({ x: 0, y: 0, ...SIZE });
+    expect(part!.beneath!.passages[0]!.media).toBeUndefined();
+    expect(part!.beneath!.area).toEqual({ x: 0, y: 0, ...SIZE });
+    const parts = film(painted(60), row(100, 0, 0.04, plate(300)), painted(50));
+    expect(parts.map((p) => [p.frames, p.beneath?.area.width])).toEqual([
+      [60, undefined],
+      [100, 208],
+      [50, undefined],
+    ]);
   });
 
-  it('is nothing where most is painted whole, or it is cut too often; a corner keeps count where nothing is painted', () => {
-    expect(film([...Array.from({ length: 21 }, () => [plate(0)]), ...row(20, 0, 0.04)])).toBeUndefined();
-    expect(film(Array.from({ length: 9 }, (_, i) => row(2, 20 - i, 0.04)).flat())).toBeUndefined();
-    expect(film(row(3, 0, 0.04))!.area).toEqual({ x: 0, y: 0, width: 2, height: 2 });
+  it('is in parts where it is cut often; a corner keeps count where nothing is painted', () => {
+    const cuts = Array.from({ length: 20 }, (_, i) => row(3, 20 - i, 0.04));
+    expect(film(...cuts).map((p) => [p.frames, p.beneath?.passages.length])).toEqual([
+      [24, 8],
+      [24, 8],
+      [12, 4],
+    ]);
+    expect(film(row(3, 0, 0.04))[0]!.beneath!.area).toEqual({ x: 0, y: 0, width: 2, height: 2 });
     // Backwards, each frame is a passage of its own.
-    expect(film(row(3, 5, -0.04))!.passages.map((p) => p.frames)).toEqual([1, 1, 1]);
+    expect(film(row(3, 5, -0.04))[0]!.beneath!.passages.map((p) => p.frames)).toEqual([1, 1, 1]);
+  });
+
+  it('has every frame in one part, whatever is cut to what', () => {
+    const kinds = fc.record({ over: fc.boolean(), count: fc.integer({ min: 1, max: 70 }), from: fc.nat(50) });
+    fc.assert(
+      fc.property(fc.array(kinds, { minLength: 1, maxLength: 15 }), (list) => {
+        const rows = list.map(({ over: isOver, count, from }) =>
+          isOver ? row(count, from, 0.04) : painted(count),
+        );
+        const parts = film(...rows);
+        const sum = (of: readonly { readonly frames: number }[]) =>
+          of.reduce((n, { frames }) => n + frames, 0);
+        expect(sum(parts)).toBe(rows.flat().length);
+        for (const { frames, beneath } of parts) if (beneath) expect(sum(beneath.passages)).toBe(frames);
+      }),
+    );
   });
 });

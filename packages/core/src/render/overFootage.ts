@@ -85,39 +85,79 @@ export interface Beneath {
   readonly area: Rect;
 }
 
+/** Frames in a row of a film that are made in one go. */
+export interface FilmPart {
+  readonly frames: number;
+  /** Absent where they are painted whole. */
+  readonly beneath: Beneath | undefined;
+}
+
 /** More passages than this are as many files open at once. */
 const MOST_PASSAGES = 8;
+/** Frames of a part that is left where footage begins or ends: each part is a run of the encoder, and begins anew. */
+const LEAST_PART = 48;
+
+/** A part that is being put together. */
+interface Growing {
+  readonly passages: Passage[];
+  frames: number;
+  /** Of them, over footage. */
+  over: number;
+  painted: Rect;
+}
 
 /**
- * What lies beneath a film.
+ * A film in parts, most of which lie over footage or are painted whole.
  * @param momentsOf the moments of a frame, counted from the film's first
  * @param count frames
  * @param frame in frame units
  * @param size of the film, in pixels
- * @returns nothing where less than half of it is over footage, or that is cut too often
  */
-export function beneath(
+export function filmParts(
   momentsOf: (index: number) => Moments,
   count: number,
   frame: Size,
   size: Size,
   asItIs: AsItIs,
-): Beneath | undefined {
-  const passages: Passage[] = [];
-  let painted: Rect = EMPTY;
-  let over = 0;
+): FilmPart[] {
+  const parts: Growing[] = [];
   for (let index = 0; index < count; index++) {
-    const moments = momentsOf(index);
-    const found = overClip(moments, frame, asItIs);
-    if (found) over++;
-    for (const ops of found?.above ?? []) painted = union(painted, opsBounds(ops));
-    const last = passages.at(-1);
-    const longer = last && longerBy(last, found);
-    if (longer) passages[passages.length - 1] = longer;
-    else passages.push({ ...(found ? { media: found.media } : {}), at: found?.at ?? 0, step: 0, frames: 1 });
-    if (passages.length > MOST_PASSAGES || over + (count - 1 - index) < count / 2) return undefined;
+    const found = overClip(momentsOf(index), frame, asItIs);
+    const last = parts.at(-1);
+    const part = last && staysIn(last, found) ? last : { passages: [], frames: 0, over: 0, painted: EMPTY };
+    if (part !== last) parts.push(part);
+    const passage = part.passages.at(-1);
+    const longer = passage && longerBy(passage, found);
+    if (longer) part.passages[part.passages.length - 1] = longer;
+    else
+      part.passages.push({
+        ...(found ? { media: found.media } : {}),
+        at: found?.at ?? 0,
+        step: 0,
+        frames: 1,
+      });
+    part.frames++;
+    if (found) part.over++;
+    for (const ops of found?.above ?? []) part.painted = union(part.painted, opsBounds(ops));
   }
-  if (over === 0) return undefined;
+  return parts.map((part) => ({ frames: part.frames, beneath: beneathOf(part, frame, size) }));
+}
+
+/** Whether the next frame belongs to a part. */
+function staysIn({ passages, frames }: Growing, next: OverClip | undefined): boolean {
+  const last = passages.at(-1)!;
+  if (longerBy(last, next)) return true;
+  const changes = (last.media === undefined) !== (next === undefined);
+  return passages.length < MOST_PASSAGES && !(changes && frames >= LEAST_PART);
+}
+
+/** What lies beneath a part, where most of it does lie over footage. */
+function beneathOf(
+  { passages, frames, over, painted }: Growing,
+  frame: Size,
+  size: Size,
+): Beneath | undefined {
+  if (over < frames / 2) return undefined;
   const whole = { x: 0, y: 0, ...size };
   const all = passages.some((p) => p.media === undefined);
   return { passages, area: all ? whole : evenAround(scaledBy(painted, size.width / frame.width), whole) };
