@@ -81,6 +81,69 @@ export async function besideDrawtext(
   }
 }
 
+/** Minutes of a long film, and frames a second of it: all of it is gone through, in as many frames as time allows. */
+const LONG = { minutes: 10, rate: { num: 5, den: 1 } };
+
+/**
+ * Memory in MB at each tenth of a long film in full HD: straps over a clip that comes again and again, cut every twenty
+ * seconds, painted whole (footage is pixels of ours) or with the footage below.
+ */
+export async function memoryOfLongFilm(whole: boolean): Promise<number[]> {
+  const folder = mkdtempSync(join(tmpdir(), 'fresh-reel-bench-'));
+  const studio = await NodeStudio.start(SHIPPED_PATHS);
+  try {
+    const footage = join(folder, 'footage.mp4');
+    const test = 'testsrc2=s=1920x1080:r=25:d=20';
+    const code = ['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', footage];
+    execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', test, ...code]);
+    await studio.addFile('sha256:footage', footage);
+    const titled = newReel(templateById('name-strap'), {
+      ...{ id: 'bench', name: 'Bench', now: '2026-06-05T10:00:00Z', shape: 'wide', rate: RATE },
+    });
+    const [strap] = titled.tracks[0]!.items;
+    const length = 20 * RATE.num;
+    const rounds = (LONG.minutes * 60) / 20;
+    const clip = (i: number) => ({ kind: 'clip' as const, id: `c${i}`, start: i * length, length });
+    const reel: Reel = {
+      ...titled,
+      tracks: [
+        {
+          id: 'footage',
+          items: Array.from({ length: rounds }, (_, i) => ({
+            ...clip(i),
+            media: 'sha256:footage',
+            clip: {},
+          })),
+        },
+        {
+          id: 'straps',
+          items: Array.from({ length: rounds }, (_, i) => ({
+            ...strap!,
+            id: `s${i}`,
+            start: i * length + 50,
+          })),
+        },
+      ],
+    };
+    const codec = whole ? 'dnxhr' : 'h264';
+    const out = join(folder, whole ? 'out.mov' : 'out.mp4');
+    const opened = { reel, files: new Map([['sha256:footage', footage]]), fonts: [], name: 'bench' };
+    const how = { ...{ size: undefined, alpha: undefined, timecode: undefined, rate: LONG.rate } };
+    const memory: number[] = [];
+    let next = 0.1;
+    const onProgress = (done: number, count: number) => {
+      if (done / count < next) return;
+      next += 0.1;
+      memory.push(process.memoryUsage().rss / 1e6);
+    };
+    await renderReel({ ...how, out, codec, frames: undefined }, studio, opened, onProgress);
+    return memory;
+  } finally {
+    studio.close();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
 /** A table of some rows, beside the same films rendered one by one in the same studio. */
 export async function byTable(rows: number): Promise<{ table: number; single: number }> {
   const folder = mkdtempSync(join(tmpdir(), 'fresh-reel-bench-'));

@@ -486,7 +486,7 @@ const parts = {
   },
   /** Films by ffmpeg: beside ffmpeg alone, by a table, and on a server that has just begun. */
   async films() {
-    const { besideDrawtext, byTable, serverToFirstFrame } = await import(
+    const { besideDrawtext, byTable, memoryOfLongFilm, serverToFirstFrame } = await import(
       new URL('../bench/films.ts', import.meta.url).href
     );
     const font = `${root}apps/studio/public/fonts/Figtree_700Bold.ttf`;
@@ -495,6 +495,16 @@ const parts = {
       `        title over footage: ${ours.toFixed(1)} s; ffmpeg with drawtext ${theirs.toFixed(1)} s, without any title ${encoder.toFixed(1)} s`,
     );
     row('film-over-drawtext', ours / theirs, 'times', 1, ours <= theirs);
+    for (const whole of [false, true]) {
+      const memory = await memoryOfLongFilm(whole);
+      const tenths = memory.map((m) => m.toFixed(0)).join(' ');
+      say(
+        `        ten minutes of 1080p, ${whole ? 'painted whole' : 'over footage'}: memory in MB by tenths ${tenths}`,
+      );
+      // After the first three tenths everything that is kept is there.
+      const growth = memory.at(-1) / memory[3];
+      row(`memory-ten-minutes${whole ? '-painted' : ''}`, growth, 'times', 1.1, growth <= 1.1);
+    }
     const { table, single } = await byTable(20);
     say(`        20 rows by a table ${table.toFixed(1)} s, one by one ${single.toFixed(1)} s`);
     row('table-over-single', table / single, 'times', 1.1, table / single <= 1.1);
