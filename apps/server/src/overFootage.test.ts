@@ -167,6 +167,18 @@ describe('a film over footage that ffmpeg reads itself', () => {
     for (const [i, frame] of over.entries()) expect(differ(frame, whole[i]!).mean).toBeLessThan(3);
   });
 
+  it('is over black where a title is over nothing', async () => {
+    const reel = reelOf([]);
+    const found = (await underlay(reel, 60))!;
+    expect(found.passages).toEqual([{ at: 0, step: 0, frames: 60, path: undefined }]);
+    expect(found.area.width * found.area.height).toBeLessThan((SIZE.width * SIZE.height) / 2);
+    const [over, whole] = [await filmed(reel, 'h264', 60), await filmed(reel, 'ffv1', 60)];
+    // The other codec keeps what is clear: on black it is what the film shows.
+    const onBlack = (frame: Buffer) =>
+      Buffer.from(frame.map((v, i) => ((i & 3) === 3 ? 255 : (v * frame[i | 3]!) / 255)));
+    for (const [i, frame] of over.entries()) expect(differ(frame, onBlack(whole[i]!)).mean).toBeLessThan(2);
+  });
+
   it('is made in parts where it is cut often, and joined: every frame in its place', async () => {
     const parts = Array.from({ length: 10 }, (_, i) => ({
       ...{ media: 'numbered.mp4', length: 4, clip: { in: ((i * 7) % 20) / 25 } },

@@ -18,16 +18,17 @@ export interface Part {
 }
 
 /**
- * A film in parts: those of an opaque film of 4:2:0 that are laid over footage as it is, and those that are painted
- * whole. Any other film is one part.
+ * A film in parts: those of an opaque film of 4:2:0 that are laid over footage as it is, or over black, and those that
+ * are painted whole. Any other film is one part.
  */
 export function partsOf(
   { scene, studio, rate, from, count }: Stretch,
   { codec, alpha, size }: { readonly codec: FilmCodec; readonly alpha: string; readonly size: Size },
 ): readonly Part[] {
   const clips = asItIs(studio, size);
-  if (!takesFootage(codec) || alpha !== 'none' || !studio.planes || !scene.media().some(clips))
+  if (!takesFootage(codec) || alpha !== 'none' || !studio.planes)
     return [{ frames: count, underlay: undefined }];
+  const footage = scene.media().some(clips);
   const momentsOf = (index: number) => scene.subFrames(from + index, rate).map((f) => f.ops);
   const read = ({ passages, area }: Beneath): Underlay => ({
     passages: passages.map(({ media, ...passage }) => ({
@@ -36,7 +37,7 @@ export function partsOf(
     })),
     area,
   });
-  return filmParts(momentsOf, count, scene.frame, size, clips).map(({ frames, beneath }) => ({
+  return filmParts(momentsOf, count, scene.frame, size, clips, footage).map(({ frames, beneath }) => ({
     frames,
     underlay: beneath && read(beneath),
   }));

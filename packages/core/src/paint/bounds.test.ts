@@ -1,4 +1,4 @@
-import { withinFrame } from './bounds';
+import { grownBy, withinFrame } from './bounds';
 import type { Composite, Op } from './ops';
 
 const FRAME = { width: 1920, height: 1080 };
@@ -47,4 +47,12 @@ describe('operations within the frame', () => {
     const ops = [open(300), picture('cut'), open(-400, 'keep-inside'), picture('shape'), close, close];
     expect(withinFrame(ops, FRAME)).toEqual(ops);
   });
+});
+
+it('effects make something larger, and nothing stays nothing', () => {
+  const blur = [{ effect: 'blur', radius: 10 } as const];
+  const grown = grownBy({ x: 100, y: 50, width: 40, height: 20 }, blur);
+  expect(grown.x).toBeLessThan(100);
+  expect(grown.width).toBeGreaterThan(40);
+  expect(grownBy({ x: 0, y: 0, width: 0, height: 0 }, blur)).toMatchObject({ width: 0, height: 0 });
 });

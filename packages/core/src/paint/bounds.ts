@@ -100,8 +100,9 @@ export function drawingBounds(op: Op): Rect {
   }
 }
 
-/** The box of a group's content with what its effects add around it. */
+/** The box of a group's content with what its effects add around it: nothing to nothing. */
 export function grownBy(box: Rect, effects: readonly Parameters<typeof growthOf>[0][]): Rect {
+  if (isEmpty(box)) return EMPTY;
   return effects.reduce((r, effect) => {
     const g = growthOf(effect);
     return {

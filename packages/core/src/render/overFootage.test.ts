@@ -71,7 +71,8 @@ describe('what lies beneath a film', () => {
   };
   const row = (count: number, from: number, step: number, ...above: Op[]) =>
     Array.from({ length: count }, (_, i) => [clip(from + i * step), ...above]);
-  const painted = (count: number) => Array.from({ length: count }, () => [plate(0)]);
+  const ground = plate(0, { path: rectanglePath({ x: 0, y: 0, ...FRAME }) });
+  const painted = (count: number) => Array.from({ length: count }, () => [ground]);
 
   it('is passages of even frames, and where something is painted, in whole pixels with even sides', () => {
     const parts = film(row(10, 1, 0.04, plate(300)), row(5, 9, 0), row(20, 2, 0.08, plate(600)));
@@ -114,6 +115,18 @@ describe('what lies beneath a film', () => {
     expect(film(row(3, 0, 0.04))[0]!.beneath!.area).toEqual({ x: 0, y: 0, width: 2, height: 2 });
     // Backwards, each frame is a passage of its own.
     expect(film(row(3, 5, -0.04))[0]!.beneath!.passages.map((p) => p.frames)).toEqual([1, 1, 1]);
+  });
+
+  it('is black under a title over nothing, if that is small', () => {
+    const title = (x: number) => Array.from({ length: 20 }, () => [plate(x)]);
+    const [part, ...more] = film(title(300), title(900));
+    expect(more).toEqual([]);
+    expect(part!.beneath).toEqual({
+      passages: [{ at: 0, step: 0, frames: 40 }],
+      area: { x: 196, y: 596, width: 608, height: 68 },
+    });
+    const large = plate(0, { path: rectanglePath({ x: 0, y: 0, width: 1920, height: 700 }) });
+    expect(film(title(300), [[large]])[0]!.beneath).toBeUndefined();
   });
 
   it('has every frame in one part, whatever is cut to what', () => {

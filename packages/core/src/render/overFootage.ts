@@ -8,7 +8,7 @@ import { type Op, sameData } from '../paint/ops';
 /**
  * Most of a film with titles is footage as it was shot. Where a clip fills the frame untouched below all else, its
  * frames need not become pixels of ours: the encoder takes them as the file has them, and only what lies over them is
- * painted.
+ * painted, where it is. A title over nothing lies over black in the same way.
  */
 
 type Moments = readonly (readonly Op[])[];
@@ -68,7 +68,7 @@ export function overClip(moments: Moments, frame: Size, asItIs: AsItIs): OverCli
   return above.some(needsBackdrop) ? undefined : { media: first.picture, at: first.at, above };
 }
 
-/** Frames in a row of one clip, evenly apart; or, without a clip, frames that are painted whole. */
+/** Frames in a row of one clip, evenly apart; or, without a clip, of black. */
 export interface Passage {
   readonly media?: string;
   /** Second of the file at the first frame. */
@@ -96,6 +96,8 @@ export interface FilmPart {
 const MOST_PASSAGES = 8;
 /** Frames of a part that is left where footage begins or ends: each part is a run of the encoder, and begins anew. */
 const LEAST_PART = 48;
+/** Part of the frame past which laying what is painted over black gains nothing. */
+const MOST_OF_FRAME = 0.5;
 
 /** A part that is being put together. */
 interface Growing {
@@ -107,11 +109,12 @@ interface Growing {
 }
 
 /**
- * A film in parts, most of which lie over footage or are painted whole.
+ * A film in parts that lie over footage, or over black, or are painted whole.
  * @param momentsOf the moments of a frame, counted from the film's first
  * @param count frames
  * @param frame in frame units
  * @param size of the film, in pixels
+ * @param footage whether any clip of the film can be read so
  */
 export function filmParts(
   momentsOf: (index: number) => Moments,
@@ -119,10 +122,12 @@ export function filmParts(
   frame: Size,
   size: Size,
   asItIs: AsItIs,
+  footage = true,
 ): FilmPart[] {
   const parts: Growing[] = [];
   for (let index = 0; index < count; index++) {
-    const found = overClip(momentsOf(index), frame, asItIs);
+    const moments = momentsOf(index);
+    const found = overClip(moments, frame, asItIs);
     const last = parts.at(-1);
     const part = last && staysIn(last, found) ? last : { passages: [], frames: 0, over: 0, painted: EMPTY };
     if (part !== last) parts.push(part);
@@ -138,7 +143,9 @@ export function filmParts(
       });
     part.frames++;
     if (found) part.over++;
-    for (const ops of found?.above ?? []) part.painted = union(part.painted, opsBounds(ops));
+    for (const ops of found?.above ?? moments) part.painted = union(part.painted, opsBounds(ops));
+    // Where there is no footage there is nothing more to find out.
+    if (!footage && !beneathOf(part, frame, size)) return [{ frames: count, beneath: undefined }];
   }
   return parts.map((part) => ({ frames: part.frames, beneath: beneathOf(part, frame, size) }));
 }
@@ -151,16 +158,15 @@ function staysIn({ passages, frames }: Growing, next: OverClip | undefined): boo
   return passages.length < MOST_PASSAGES && !(changes && frames >= LEAST_PART);
 }
 
-/** What lies beneath a part, where most of it does lie over footage. */
+/** What lies beneath a part, where most of it lies over footage, or little of the frame is painted. */
 function beneathOf(
   { passages, frames, over, painted }: Growing,
   frame: Size,
   size: Size,
 ): Beneath | undefined {
-  if (over < frames / 2) return undefined;
-  const whole = { x: 0, y: 0, ...size };
-  const all = passages.some((p) => p.media === undefined);
-  return { passages, area: all ? whole : evenAround(scaledBy(painted, size.width / frame.width), whole) };
+  const area = evenAround(scaledBy(painted, size.width / frame.width), { x: 0, y: 0, ...size });
+  const little = area.width * area.height <= MOST_OF_FRAME * size.width * size.height;
+  return little || over >= frames / 2 ? { passages, area } : undefined;
 }
 
 /** Pixels around what is painted: edges reach beyond their boxes. */
