@@ -55,8 +55,8 @@ export async function takeIn<T>(
       const hash = sha256(text);
       await store.put('documents', hash, text);
       return { hash, used };
-      // Sounds are decoded where they are mixed.
     },
+    // Sounds are decoded where they are mixed.
     { paintsOnly: true },
   );
 }
