@@ -172,6 +172,7 @@ it(
   async () => {
     const { builtVersion } = await import('../built');
     const version = await builtVersion();
+    if (redis.exitCode !== null || redis.signalCode !== null) redis = await startRedis();
     const machines = [await join_in('killed-0'), await join_in('killed-1')];
     let kills = 0;
     for (let films = 0; kills < KILLS; films++) {
