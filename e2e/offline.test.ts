@@ -43,9 +43,10 @@ it('tells that a render is done to an editor who looks at something else, when t
   // It is asked for while something renders.
   await tap(page, 'step-render');
   await tap(page, 'output-format-webm');
-  await tap(page, 'output-size-270');
+  await tap(page, 'output-size-540');
   await page.waitForSelector(`${id('render-start')}:not([aria-disabled="true"])`);
   await tap(page, 'render-start');
+  await page.waitForFunction(() => /Frame \d+ of/.test(document.body.textContent ?? ''));
   await page.goto(`${session.address}/renders`);
   await tap(page, 'notices');
   await page.waitForSelector(`${id('notices')}[aria-checked="true"]`);
