@@ -189,7 +189,7 @@ const AS_BT709 = 'setparams=color_primaries=bt709:color_trc=bt709:colorspace=bt7
 function laidOver(
   { passages, area }: Underlay,
   { size, rate }: FilmPlan,
-): { inputs: string[]; graph: string } {
+): { inputs: string[]; files: number; graph: string } {
   const inputs: string[] = [];
   let files = 0;
   const parts = passages.map(({ path, at, step, frames }, i) => {
@@ -214,7 +214,7 @@ function laidOver(
     `[0:v]${clock},${AS_BT709}[painted]`,
     `[below][painted]overlay=${area.x}:${area.y}:format=yuv420`,
   ].join(';');
-  return { inputs, graph };
+  return { inputs, files, graph };
 }
 
 /** The arguments of ffmpeg that take raw frames from its input and write a film. */
@@ -247,7 +247,6 @@ export function filmArguments(plan: FilmPlan): string[] {
   const heard = sound !== undefined && soundCodec.length > 0;
   const below = underlay && laidOver(underlay, plan);
   const { width, height } = underlay?.area ?? size;
-  const files = underlay?.passages.filter((p) => p.path !== undefined).length ?? 0;
   return [
     ...['-hide_banner', '-nostdin', '-nostats', '-v', 'error', '-y'],
     ...['-f', 'rawvideo', '-pix_fmt', below ? 'yuva420p' : 'rgba', '-s', `${width}x${height}`],
@@ -262,7 +261,7 @@ export function filmArguments(plan: FilmPlan): string[] {
     ...(below
       ? ['-filter_complex', `${below.graph},${AS_BT709}[film]`, '-map', '[film]']
       : ['-map', '0:v:0', '-vf', filters.join(',')]),
-    ...(heard ? ['-map', `${files + 1}:a:0`, ...soundCodec] : []),
+    ...(heard ? ['-map', `${(below?.files ?? 0) + 1}:a:0`, ...soundCodec] : []),
     ...['-c:v', name, ...settings, ...tags],
     ...(/\.(mov|mp4)$/i.test(out) ? ['-timecode', timecode, '-write_tmcd', '1'] : []),
     // Nothing of the machine that wrote it, so that the same film is the same file.
