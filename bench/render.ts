@@ -11,7 +11,7 @@ import {
   VideoSampleSource,
 } from 'mediabunny';
 import { type BrowserStudio, fetchBytes, surfaceOf } from '../apps/studio/src/engine/browserStudio';
-import { opaquePlanes } from '../apps/studio/src/engine/opaquePlanes';
+import { OpaqueFilm } from '../apps/studio/src/engine/opaqueFilm';
 import { PaintCrew } from '../apps/studio/src/render/paintCrew';
 import { sceneOf } from './scene';
 
@@ -24,12 +24,13 @@ const settings = {
   keyFrameInterval: 2,
 } as const;
 
-const plane = (planes: Uint8Array, index: number) =>
-  new VideoSample(planes, {
-    ...{ format: 'I420', codedWidth: width, codedHeight: height },
-    ...{ timestamp: secondsAt(index, RATE), duration: secondsAt(1, RATE) },
-    colorSpace: { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false },
-  });
+/** Adds a frame, which stays. */
+async function add(source: VideoSampleSource, frame: VideoFrame, index: number): Promise<void> {
+  const times = { timestamp: secondsAt(index, RATE), duration: secondsAt(1, RATE) };
+  const sample = new VideoSample(frame.clone(), times);
+  await source.add(sample);
+  sample.close();
+}
 
 /** Frames a second of an encoder that is given frames one after the other. */
 async function encoded<S extends CanvasSource | VideoSampleSource>(
@@ -60,24 +61,22 @@ export async function encode(
   const sheet = new OffscreenCanvas(width, height);
   const surface = surfaceOf(sheet);
   const paint = (i: number) => studio.painter.paint(scene.frameAt(i, RATE).ops, surface, scene.frame);
-  const planesOf = () => opaquePlanes(maker, sheet, surface);
-  const ready: Uint8Array[] = [];
-  for (let i = 0; i < 30; i++) {
-    paint(i * 2);
-    ready.push((await planesOf()).slice());
-  }
-  const add = async (source: VideoSampleSource, sample: VideoSample) => {
-    await source.add(sample);
-    sample.close();
-  };
+  const film = new OpaqueFilm(maker, FRAMES.wide, scene.frame);
+  const frameOf = (i: number) =>
+    film.painted([scene.frameAt(i, RATE).ops], (moments, on, place) =>
+      studio.painter.paintMoments(moments, on, scene.frame, place),
+    );
+  const ready: VideoFrame[] = [];
+  for (let i = 0; i < 30; i++) ready.push(await frameOf(i * 2));
   const count = 120;
   const ways = {
     alone: () =>
-      encoded(new VideoSampleSource(settings), count, (s, i) => add(s, plane(ready[i % ready.length]!, i))),
+      encoded(new VideoSampleSource(settings), count, (s, i) => add(s, ready[i % ready.length]!, i)),
     render: () =>
       encoded(new VideoSampleSource(settings), count, async (s, i) => {
-        paint(i);
-        await add(s, plane(await planesOf(), i));
+        const frame = await frameOf(i);
+        await add(s, frame, i);
+        frame.close();
       }),
     canvas: () =>
       encoded(new CanvasSource(sheet, settings), count, (s, i) => {
@@ -123,22 +122,20 @@ export async function crew(
     count,
     fileName: 'bench.mp4',
   };
-  const kept: Uint8Array[] = [];
+  const kept: VideoFrame[] = [];
   /** Begun: starting the painters, with their fonts and pictures, is not what is measured. */
   const begun = async (ports: readonly MessagePort[]) => {
     const shared = new PaintCrew({ reel: scene.reel, plan, sizes, fonts: [] }, count, ports);
-    const first = new Uint8Array((await shared.take()) as ArrayBuffer).slice();
-    return async (i: number) => (i === 0 ? first : new Uint8Array((await shared.take()) as ArrayBuffer));
+    const first = (await shared.take()) as VideoFrame;
+    return async (i: number) => (i === 0 ? first : ((await shared.take()) as VideoFrame));
   };
   const rendered = async (ports: readonly MessagePort[], keep = false) => {
     const take = await begun(ports);
     return encoded(new VideoSampleSource(settings), count, async (source, i) => {
-      const planes = await take(i);
+      const frame = await take(i);
       // A stretch from the middle, as it follows itself in the film.
-      if (keep && i >= 60 && i < 90) kept.push(planes.slice());
-      const sample = plane(planes, i);
-      await source.add(sample);
-      sample.close();
+      if (keep && i >= 60 && i < 90) kept.push(frame.clone());
+      await add(source, frame, i);
     });
   };
   const [first, ...others] = painters;
@@ -151,9 +148,7 @@ export async function crew(
   const alone = await encoded(new VideoSampleSource(settings), count, async (source, i) => {
     // There and back, so that no frame differs more from the one before it than in the film.
     const turn = i % (2 * kept.length);
-    const sample = plane(kept[turn < kept.length ? turn : 2 * kept.length - 1 - turn]!, i);
-    await source.add(sample);
-    sample.close();
+    await add(source, kept[turn < kept.length ? turn : 2 * kept.length - 1 - turn]!, i);
   });
   return { one, all, painting, alone, painters: others.length };
 }

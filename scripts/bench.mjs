@@ -385,6 +385,12 @@ const parts = {
   async render() {
     const { render, canvas, alone } = await inWorker('encode');
     const painters = 1 + availableParallelism();
+    for (const id of only ?? []) {
+      const t = await inWorker(`crew ${id}`, undefined, undefined, painters);
+      say(
+        `${id}: one ${t.one.toFixed(1)} all ${t.all.toFixed(1)} painting ${t.painting.toFixed(1)} alone ${t.alone.toFixed(1)} ratio ${(Math.max(t.all, t.one) / t.alone).toFixed(2)}`,
+      );
+    }
     const strap = await inWorker('crew name-strap', undefined, undefined, painters);
     say(
       `        lower third: encoder alone ${alone.toFixed(1)} frames a second, from the canvas in one worker ${canvas.toFixed(1)}, as planes in one ${render.toFixed(1)}, as planes with ${strap.painters} painters ${strap.all.toFixed(1)}`,

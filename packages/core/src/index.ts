@@ -306,7 +306,7 @@ export {
   sameOps,
 } from './paint/ops';
 export { Painter } from './paint/painter';
-export type { PathSink, Picture, Surface } from './paint/surface';
+export type { PathSink, Picture, Place, Surface } from './paint/surface';
 export { frameOfSecond, type Played, playedOf, secondPlayed } from './reel/fileTime';
 export { onFrame } from './reel/framing';
 export { GraphicItem } from './reel/graphicItem';
@@ -315,6 +315,7 @@ export type { Item } from './reel/item';
 export { lengthOf, reelEnd } from './reel/itemLength';
 export { type ReelCheck, type ReelFrame, ReelScene, type TextOfItem } from './reel/reelScene';
 export { clipPlane, SURE, secondOf, wayAt } from './reel/way';
+export { areaOf, MOST_OF_FRAME } from './render/area';
 export { type CostlyPart, costlyParts } from './render/costs';
 export { type Excerpt, excerptsOf } from './render/excerpts';
 export { EXTENTS, type Extent } from './render/extents';

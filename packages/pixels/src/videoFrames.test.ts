@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
-import { PlaneMaker, planesSize } from './videoFrames';
+import { BlackFrame, PlaneMaker, planesSize } from './videoFrames';
 
 let maker: PlaneMaker;
 beforeAll(async () => {
@@ -127,5 +127,40 @@ describe('planes of BT.709 in limited range', () => {
   it('says what it cannot take', () => {
     expect(() => maker.planes(new Uint8Array(15 * 2 * 4), 15, 2, false)).toThrow('even sides, not 15x2');
     expect(() => maker.planes(new Uint8Array(8), 16, 2, false)).toThrow('128 bytes of pixels, not 8');
+  });
+});
+
+describe('a frame that is black but for a part', () => {
+  it('has the planes of the whole, wherever the part is and was before', () => {
+    const size = { width: 24, height: 16 };
+    const half = (most: number) => fc.integer({ min: 0, max: most / 2 - 1 }).map((n) => n * 2);
+    const area = fc
+      .record({ x: half(24), y: half(16), right: half(24), bottom: half(16) })
+      .map(({ x, y, right, bottom }) => {
+        const [width, height] = [Math.max(2, right - x + 2), Math.max(2, bottom - y + 2)];
+        return { x, y, width, height };
+      });
+    fc.assert(
+      fc.property(fc.array(area, { minLength: 1, maxLength: 5 }), (areas) => {
+        const frame = new BlackFrame(size);
+        areas.forEach((box, turn) => {
+          const colour = (x: number, y: number) => [(x * 31 + turn) % 256, (y * 57) % 256, 90, 255];
+          const part = maker
+            .planes(
+              filled(box.width, box.height, (x, y) => colour(x + box.x, y + box.y)),
+              box.width,
+              box.height,
+              false,
+            )
+            .slice();
+          const found = frame.with(part, box).slice();
+          const whole = filled(size.width, size.height, (x, y) => {
+            const inside = x >= box.x && y >= box.y && x < box.x + box.width && y < box.y + box.height;
+            return inside ? colour(x, y) : [0, 0, 0, 255];
+          });
+          expect([...found]).toEqual([...maker.planes(whole, size.width, size.height, false)]);
+        });
+      }),
+    );
   });
 });

@@ -13,6 +13,58 @@ export function planesSize(width: number, height: number, alpha: boolean): numbe
   return width * height * 1.5 + (alpha ? width * height : 0);
 }
 
+/** Black of BT.709 in limited range, in 8 bits: luma and chroma. */
+const BLACK = { luma: 16, chroma: 128 };
+
+interface Area extends Sides {
+  readonly x: number;
+  readonly y: number;
+}
+
+interface Sides {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Planes `I420` of a frame that is black but for a part of it. */
+export class BlackFrame {
+  private readonly planes: Uint8Array;
+  /** Where it is not black. */
+  private last: Area | undefined;
+
+  /** @param size even */
+  constructor(private readonly size: Sides) {
+    this.planes = new Uint8Array(planesSize(size.width, size.height, false));
+  }
+
+  /**
+   * @param part planes `I420` of the area
+   * @param area whole pixels within the frame, of even place and sides
+   * @returns planes of the frame, in memory that the next call writes anew
+   */
+  with(part: Uint8Array, area: Area): Uint8Array {
+    const { planes, size, last } = this;
+    const sides = ['x', 'y', 'width', 'height'] as const;
+    if (!last || sides.some((side) => last[side] !== area[side])) {
+      planes.fill(BLACK.luma, 0, size.width * size.height);
+      planes.fill(BLACK.chroma, size.width * size.height);
+      this.last = area;
+    }
+    let [from, to] = [0, 0];
+    // Luma, and twice a plane of a quarter as many samples.
+    for (const by of [1, 2, 2]) {
+      const [wide, high, whole] = [area.width / by, area.height / by, size.width / by];
+      for (let row = 0; row < high; row++) {
+        const at = to + (area.y / by + row) * whole + area.x / by;
+        planes.set(part.subarray(from + row * wide, from + (row + 1) * wide), at);
+      }
+      from += wide * high;
+      to += whole * (size.height / by);
+    }
+    return planes;
+  }
+}
+
 const SQUARE = 16;
 
 /**

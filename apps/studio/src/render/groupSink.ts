@@ -12,7 +12,6 @@ import {
   wavHeader,
   wavSamples,
 } from '@fresh-reel/core';
-import { VIDEO_COLOURS } from '@fresh-reel/pixels';
 import {
   AudioSample,
   AudioSampleSource,
@@ -143,13 +142,10 @@ function filmGroup(plan: RenderPlan, format: Mp4OutputFormat | WebMOutputFormat,
   return {
     add: async (index, frame) => {
       await started;
-      const sample = new VideoSample(new Uint8Array(frame as ArrayBuffer), {
-        format: alpha ? 'I420A' : 'I420',
-        codedWidth: plan.width,
-        codedHeight: plan.height,
+      // The frame itself may be the next one, too.
+      const sample = new VideoSample((frame as VideoFrame).clone(), {
         timestamp: secondsAt(index, plan.rate),
         duration: secondsAt(1, plan.rate),
-        colorSpace: VIDEO_COLOURS,
       });
       await source.add(sample);
       sample.close();

@@ -5,12 +5,11 @@ import {
   movingPicture,
   type Op,
   type ReelScene,
-  type Surface,
   sameMoments,
 } from '@fresh-reel/core';
 import { PlaneMaker } from '@fresh-reel/pixels';
 import { fetchBytes, surfaceOf } from '../engine/browserStudio';
-import { opaquePlanes } from '../engine/opaquePlanes';
+import { OpaqueFilm, videoFrame } from '../engine/opaqueFilm';
 import type { FromPaint, PaintedFrame, PaintJob, ToPaint, ToPainter } from './paintMessages';
 import { askForPicture, pictureGiven, SuppliedStudio } from './suppliedStudio';
 
@@ -20,34 +19,39 @@ const tell = (message: FromPaint, transfer: Transferable[] = []) => port?.postMe
 /** Of 1: letters stay sharp, and a file stays small enough to be sent around. */
 const WEBP_QUALITY = 0.9;
 
-/** Planes and pixels that came back, to be written again. */
+/** Pixels that came back, to be written again. */
 const free: ArrayBuffer[] = [];
+
+type Moments = readonly (readonly Op[])[];
+
+/** A frame as its format takes it. */
+type Frame = NonNullable<PaintedFrame>;
+
+/** Makes frames as a format takes them. */
+type Maker = (moments: Moments) => Promise<Frame>;
 
 /** Paints frames of one render and hands them over as their format takes them. */
 class RenderPainter {
-  private last: readonly (readonly Op[])[] | undefined;
+  private last: Moments | undefined;
 
   private constructor(
-    private readonly studio: SuppliedStudio,
     private readonly scene: ReelScene,
     private readonly job: PaintJob,
-    private readonly canvas: OffscreenCanvas,
-    private readonly surface: Surface,
-    /** Of videos alone. */
-    private readonly planes: PlaneMaker | undefined,
+    private readonly make: Maker,
   ) {}
 
   static async start(job: PaintJob): Promise<RenderPainter> {
     const { plan, reel } = job;
-    const side = Math.max(plan.width, plan.height);
-    const studio = await SuppliedStudio.start(job, side, askForPicture, plan.draft);
+    const studio = await SuppliedStudio.start(
+      job,
+      Math.max(plan.width, plan.height),
+      askForPicture,
+      plan.draft,
+    );
     const scene = studio.sceneOf(reel);
-    const video = browserFilm(plan.format) !== undefined;
-    const planes = video
-      ? await PlaneMaker.load(await fetchBytes('/engine/pixels.wasm', 'The part that prepares video frames'))
-      : undefined;
-    const canvas = new OffscreenCanvas(plan.width, plan.height);
-    return new RenderPainter(studio, scene, job, canvas, surfaceOf(canvas), planes);
+    const film = browserFilm(plan.format) !== undefined;
+    const make = film ? await filmMaker(studio, scene, plan) : pictureMaker(studio, scene, plan);
+    return new RenderPainter(scene, job, make);
   }
 
   /** Frames from one on, each told as soon as it is there. */
@@ -59,50 +63,50 @@ class RenderPainter {
       const moments = this.momentsOf(index);
       const same = this.last !== undefined && sameMoments(this.last, moments);
       this.last = moments;
-      if (same) {
-        tell({ type: 'painted', index, frame: undefined });
-        continue;
-      }
-      await this.studio.paint(moments, this.surface, this.scene.frame);
-      const frame = await this.frame();
-      tell({ type: 'painted', index, frame }, frame instanceof ArrayBuffer ? [frame] : []);
+      const frame = same ? undefined : await this.make(moments);
+      tell({ type: 'painted', index, frame }, frame === undefined || frame instanceof Blob ? [] : [frame]);
     }
   }
 
-  private momentsOf(index: number): readonly (readonly Op[])[] {
+  private momentsOf(index: number): Moments {
     const { plan } = this.job;
     return this.scene.subFrames(plan.from + frameAt(this.job, index), plan.rate).map((f) => f.ops);
   }
+}
 
-  /** What is on the canvas, as its format takes it. */
-  private async frame(): Promise<NonNullable<PaintedFrame>> {
-    if (this.planes) return this.videoFrame(this.planes);
-    const moving = movingPicture(this.job.plan.format);
-    if (moving === 'gif') {
-      const { width, height } = this.canvas;
-      return handedOver(this.surface.context.getImageData(0, 0, width, height).data);
-    }
-    return this.canvas.convertToBlob(
+type Plan = PaintJob['plan'];
+
+/** Planes of a film. What keeps no transparency stands on black. */
+async function filmMaker(studio: SuppliedStudio, scene: ReelScene, plan: Plan): Promise<Maker> {
+  const planes = await PlaneMaker.load(
+    await fetchBytes('/engine/pixels.wasm', 'The part that prepares video frames'),
+  );
+  if (formatFacts(plan.format).alpha === true && scene.transparent) {
+    const { width, height } = plan;
+    const surface = surfaceOf(new OffscreenCanvas(width, height));
+    return async (moments) => {
+      await studio.paint(moments, surface, scene.frame);
+      const { data } = surface.context.getImageData(0, 0, width, height);
+      return videoFrame(planes.planes(data, width, height, true), plan, true);
+    };
+  }
+  const film = new OpaqueFilm(planes, plan, scene.frame);
+  return (moments) =>
+    film.painted(moments, (shown, surface, place) => studio.paint(shown, surface, scene.frame, place));
+}
+
+/** Pixels of a GIF, and files of any other picture. */
+function pictureMaker(studio: SuppliedStudio, scene: ReelScene, { format, width, height }: Plan): Maker {
+  const canvas = new OffscreenCanvas(width, height);
+  const surface = surfaceOf(canvas);
+  const moving = movingPicture(format);
+  return async (moments) => {
+    await studio.paint(moments, surface, scene.frame);
+    if (moving === 'gif') return handedOver(surface.context.getImageData(0, 0, width, height).data);
+    return canvas.convertToBlob(
       moving === 'webp' ? { type: 'image/webp', quality: WEBP_QUALITY } : { type: 'image/png' },
     );
-  }
-
-  private async videoFrame(planes: PlaneMaker): Promise<ArrayBuffer> {
-    const { width, height } = this.canvas;
-    const { context } = this.surface;
-    const alpha = keepsAlpha(this.job, this.scene);
-    if (!alpha) {
-      // What has no transparency stands on black.
-      context.globalCompositeOperation = 'destination-over';
-      context.fillStyle = '#000000';
-      context.fillRect(0, 0, width, height);
-      context.globalCompositeOperation = 'source-over';
-    }
-    const made = alpha
-      ? planes.planes(context.getImageData(0, 0, width, height).data, width, height, true)
-      : await opaquePlanes(planes, this.canvas, this.surface);
-    return handedOver(made);
-  }
+  };
 }
 
 /** Bytes in a buffer that can be sent away. */
@@ -110,12 +114,6 @@ function handedOver(bytes: Uint8Array | Uint8ClampedArray): ArrayBuffer {
   const buffer = free.pop() ?? new ArrayBuffer(bytes.length);
   new Uint8Array(buffer).set(bytes);
   return buffer;
-}
-
-function keepsAlpha({ plan }: PaintJob, scene: ReelScene): boolean {
-  return (
-    browserFilm(plan.format) !== undefined && formatFacts(plan.format).alpha === true && scene.transparent
-  );
 }
 
 /** The frame of the plan that is painted as number `index`. */
@@ -127,10 +125,16 @@ const follows = (job: PaintJob, index: number): boolean =>
 
 let painter: Promise<RenderPainter> | undefined;
 
+/** Ends when all stretches are painted that were asked for. */
+let painting: Promise<void> = Promise.resolve();
+
 async function receive(message: ToPaint): Promise<void> {
   if (message.type === 'start') painter = RenderPainter.start(message);
-  else if (message.type === 'back') free.push(message.planes);
-  else await (await painter)?.paint(message.first, message.count);
+  else if (message.type === 'back') free.push(message.pixels);
+  else {
+    painting = painting.then(async () => (await painter)?.paint(message.first, message.count));
+    await painting;
+  }
 }
 
 self.onmessage = ({ data }: MessageEvent<ToPainter>) => {

@@ -11,7 +11,7 @@ class SlowPainter implements Painter {
   private readonly open: number[] = [];
 
   postMessage(message: ToPaint): void {
-    if (message.type === 'back') this.back.push(message.planes);
+    if (message.type === 'back') this.back.push(message.pixels);
     if (message.type !== 'paint') return;
     for (let i = 0; i < message.count; i++) {
       this.asked.push(message.first + i);
@@ -83,15 +83,35 @@ describe('painters that share a render', () => {
     expect(patient[1]!.asked.length).toBeGreaterThan(0);
   });
 
-  it('give the frame before once more where nothing changed, and get its planes back when it is over', async () => {
+  it('give the frame before once more where nothing changed, and get its pixels back when it is over', async () => {
     const painter = new SlowPainter();
     const shared = crew(3, [painter]);
-    const planes = [numbered(0), undefined, numbered(2)];
-    for (let i = 0; i < 3; i++) painter.paint((index) => planes[index]);
-    expect([await shared.take(), await shared.take()]).toEqual([planes[0], planes[0]]);
+    const pixels = [numbered(0), undefined, numbered(2)];
+    for (let i = 0; i < 3; i++) painter.paint((index) => pixels[index]);
+    expect([await shared.take(), await shared.take()]).toEqual([pixels[0], pixels[0]]);
     expect(painter.back).toEqual([]);
-    expect(await shared.take()).toBe(planes[2]);
-    expect(painter.back).toEqual([planes[0]]);
+    expect(await shared.take()).toBe(pixels[2]);
+    expect(painter.back).toEqual([pixels[0]]);
+  });
+
+  it('close a frame of a film once another comes after it', async () => {
+    const painter = new SlowPainter();
+    const shared = crew(3, [painter]);
+    const frame = () => ({ close: jest.fn() }) as unknown as VideoFrame;
+    const frames = [frame(), undefined, frame()];
+    for (let i = 0; i < 3; i++) painter.paint((index) => frames[index]);
+    expect([await shared.take(), await shared.take()]).toEqual([frames[0], frames[0]]);
+    expect(frames[0]!.close).not.toHaveBeenCalled();
+    await shared.take();
+    expect(frames[0]!.close).toHaveBeenCalledTimes(1);
+    expect(frames[2]!.close).not.toHaveBeenCalled();
+  });
+
+  it('are asked for the next stretch before they are through with one', () => {
+    const painter = new SlowPainter();
+    crew(100, [painter]);
+    for (let i = 0; i < STRETCH - 1; i++) painter.paint(numbered);
+    expect(painter.asked).toHaveLength(2 * STRETCH);
   });
 
   it('tell a fault at once, and to all that is asked after', async () => {

@@ -69,7 +69,7 @@ export class PaintCrew {
   }
 
   /**
-   * The next frame, in order. What it gives may be written anew once the frame after it has been asked for.
+   * The next frame, in order. It is given back, or closed, once another comes after it.
    * @throws {Error} when painting failed
    */
   async take(): Promise<NonNullable<PaintedFrame>> {
@@ -103,10 +103,9 @@ export class PaintCrew {
   }
 
   private giveBack(): void {
-    const { last } = this;
-    if (last?.frame instanceof ArrayBuffer) {
-      last.by.postMessage({ type: 'back', planes: last.frame }, [last.frame]);
-    }
+    const { frame, by } = this.last ?? {};
+    if (frame instanceof ArrayBuffer) by?.postMessage({ type: 'back', pixels: frame }, [frame]);
+    else if (frame && 'close' in frame) frame.close();
   }
 
   private assign(): void {
@@ -115,7 +114,7 @@ export class PaintCrew {
       const painter = this.idle.shift()!;
       const count = Math.min(STRETCH, this.count - this.next);
       painter.postMessage({ type: 'paint', first: this.next, count });
-      this.left.set(painter, count);
+      this.left.set(painter, (this.left.get(painter) ?? 0) + count);
       this.next += count;
     }
   }
@@ -128,7 +127,8 @@ export class PaintCrew {
     this.painted.set(message.index, { frame: message.frame, by });
     const left = this.left.get(by)! - 1;
     this.left.set(by, left);
-    if (left === 0) {
+    // Asked for the next stretch before it is through with this one, it does not wait for the answer.
+    if (left <= 1 && !this.idle.includes(by)) {
       this.idle.push(by);
       this.assign();
     }

@@ -36,11 +36,11 @@ export type ToPaint =
   | ({ readonly type: 'start' } & PaintJob)
   /** Frames of the plan, counted from its first. */
   | { readonly type: 'paint'; readonly first: number; readonly count: number }
-  /** Planes or pixels that are done with, to be written again. */
-  | { readonly type: 'back'; readonly planes: ArrayBuffer };
+  /** Pixels that are done with, to be written again. */
+  | { readonly type: 'back'; readonly pixels: ArrayBuffer };
 
-/** A frame as its format takes it: the planes of a video, the pixels of a GIF, or a picture's file. Nothing when it is the one before it once more. */
-export type PaintedFrame = ArrayBuffer | Blob | undefined;
+/** A frame as its format takes it: of a video, the pixels of a GIF, or a picture's file. Nothing when it is the one before it once more. */
+export type PaintedFrame = VideoFrame | ArrayBuffer | Blob | undefined;
 
 /** From a paint worker. */
 export type FromPaint =

@@ -1,6 +1,7 @@
 import {
   clipFramesOf,
   type Op,
+  type Place,
   picturesOf,
   type Reel,
   ReelScene,
@@ -53,12 +54,12 @@ export class SuppliedStudio {
   }
 
   /** Paints moments of a frame, once the pictures and frames of clips in them are there. */
-  async paint(moments: Moments, surface: Surface, frame: Size): Promise<void> {
+  async paint(moments: Moments, surface: Surface, frame: Size, place?: Place): Promise<void> {
     const shown = new Set(picturesOf(moments));
     await Promise.all([...shown].map((id) => this.studio.hasPicture(id) || this.add(id)));
     this.studio.dropPictures(shown, MOST_PICTURES);
     await this.studio.framesReady(clipFramesOf(moments));
-    this.studio.painter.paintMoments(moments, surface, frame);
+    this.studio.painter.paintMoments(moments, surface, frame, place);
   }
 
   /** Frames that are painted side by side wait for the same picture. */

@@ -1,9 +1,10 @@
 import { EMPTY, isEmpty, type Rect, union } from '../geometry/rect';
+import type { Size } from '../layers/kind';
 import { opsBounds, pixelBox } from './bounds';
 import { needsBackdrop } from './compose';
 import { type Op, sameOps } from './ops';
 import type { Painter } from './painter';
-import type { PaintHost, Surface } from './surface';
+import type { PaintHost, Place, Surface } from './surface';
 
 /** Where a list may be cut: no group and no clip is open. */
 function cuts(ops: readonly Op[]): boolean[] {
@@ -57,12 +58,13 @@ export function paintSamples(
   host: PaintHost,
   samples: readonly (readonly Op[])[],
   target: Surface,
-  frame: { width: number; height: number },
+  frame: Size,
+  place: Place,
 ): void {
   const { before, moving, after } = splitSamples(samples);
-  painter.paint(before, target, frame);
-  const scale = target.canvas.width / frame.width;
-  const whole: Rect = { x: 0, y: 0, width: target.canvas.width, height: target.canvas.height };
+  painter.paint(before, target, frame, place);
+  const { scale, x, y } = place;
+  const whole: Rect = { x, y, width: target.canvas.width, height: target.canvas.height };
   const boxes = moving.map((ops) => opsBounds(ops));
   const bounds = boxes.reduce(union, EMPTY);
   const box = pixelBox(bounds, scale, whole);
@@ -73,13 +75,13 @@ export function paintSamples(
     for (const ops of moving) {
       scratch.context.setTransform(1, 0, 0, 1, 0, 0);
       scratch.context.clearRect(0, 0, box.width, box.height);
-      painter.paintOver(ops, scratch, scale, box);
+      painter.paintOver(ops, scratch, { scale, x: box.x, y: box.y });
       add.take(scratch);
     }
     target.context.setTransform(1, 0, 0, 1, 0, 0);
-    target.context.drawImage(add.mean(scratch, moving.length).canvas, box.x, box.y);
+    target.context.drawImage(add.mean(scratch, moving.length).canvas, box.x - x, box.y - y);
   }
-  painter.paintOver(after, target, scale);
+  painter.paintOver(after, target, place);
 }
 
 interface Sum {

@@ -4,6 +4,7 @@ import { planeInView } from '../geometry/matrix';
 import { type Path, pathBounds } from '../geometry/path';
 import { planeBounds } from '../geometry/plane';
 import { holds, intersection, isEmpty, type Rect, scaledBy } from '../geometry/rect';
+import type { Size } from '../layers/kind';
 import { EMOJI_FAMILY } from '../text/fonts';
 import { drawingBounds, pixelBox, roomy, sourceOf } from './bounds';
 import { RoughGradients } from './gradients';
@@ -28,7 +29,7 @@ import {
 import { Sprites } from './sprites';
 import { StandingGrounds } from './standing';
 import { layStrokes, strokesInPixels } from './strokes';
-import type { Context2D, PaintHost, PathSink, Surface } from './surface';
+import { type Context2D, type PaintHost, type PathSink, type Place, type Surface, wholly } from './surface';
 
 /** Canvas names of the composites; blend modes are the canvas's own (W3C Compositing names). */
 const OPERATION: Partial<Record<Composite, string>> = {
@@ -38,8 +39,6 @@ const OPERATION: Partial<Record<Composite, string>> = {
 };
 
 const operationOf = (composite: Composite): string => OPERATION[composite] ?? composite;
-
-const NO_SHIFT = { x: 0, y: 0 };
 
 /** Surfaces that are kept to be used again, at most. */
 const MOST_FREE = 24;
@@ -97,50 +96,44 @@ export class Painter {
   /**
    * Paints a frame, or the mean of several moments of it: motion blur. The surface is cleared.
    * @param moments operation lists, as `ReelScene.subFrames` gives them
+   * @param frame in frame units
+   * @param place where the surface lies, when it is not as large as the frame's picture
    */
   paintMoments(
     moments: readonly (readonly Op[])[],
     target: Surface,
-    frame: { width: number; height: number },
+    frame: Size,
+    place = wholly(target, frame),
   ): void {
     const [only] = moments;
-    if (moments.length === 1 && only) this.paint(only, target, frame);
-    else paintSamples(this, this.host, moments, target, frame);
+    if (moments.length === 1 && only) this.paint(only, target, frame, place);
+    else paintSamples(this, this.host, moments, target, frame, place);
   }
 
   /** Paints a frame onto a surface of any size; `frame` is the frame's size in frame units. The surface is cleared. */
-  paint(ops: readonly Op[], target: Surface, frame: { width: number; height: number }): void {
+  paint(ops: readonly Op[], target: Surface, frame: Size, place = wholly(target, frame)): void {
     this.patterns.begin();
-    const scale = target.canvas.width / frame.width;
     const base = target.context;
     base.setTransform(1, 0, 0, 1, 0, 0);
     base.clearRect(0, 0, target.canvas.width, target.canvas.height);
-    const ground = this.grounds.under(ops, target, this.draft, (below) => {
+    const ground = this.grounds.under(ops, target, place, this.draft, (below) => {
       const picture = this.borrow(target.canvas.width, target.canvas.height);
-      this.paintOver(below, picture, scale);
+      this.paintOver(below, picture, place);
       return picture;
     });
     if (ground) {
       begin(base, 1);
       base.drawImage(ground.picture.canvas, 0, 0);
     }
-    this.paintOver(ground ? ops.slice(ground.count) : ops, target, scale);
+    this.paintOver(ground ? ops.slice(ground.count) : ops, target, place);
   }
 
-  /**
-   * Paints on top of what is there, at `scale` pixels per frame unit.
-   * @param corner pixel of the frame that lies at the surface's top left
-   */
-  paintOver(
-    ops: readonly Op[],
-    target: Surface,
-    scale: number,
-    corner: { readonly x: number; readonly y: number } = NO_SHIFT,
-  ): void {
+  /** Paints on top of what is there. */
+  paintOver(ops: readonly Op[], target: Surface, { scale, x, y }: Place): void {
     const stack: OpenGroup[] = [];
     const { width, height } = target.canvas;
-    const root: View = { surface: target, scale, left: corner.x, top: corner.y };
-    const whole = scaledBy({ x: corner.x, y: corner.y, width, height }, 1 / scale);
+    const root: View = { surface: target, scale, left: x, top: y };
+    const whole = scaledBy({ x, y, width, height }, 1 / scale);
     let view = root;
     /** What the clips that are open leave, in frame units; a group within one is clipped once it is laid. */
     const clips: (Rect | undefined)[] = [];

@@ -1,10 +1,11 @@
 import { isPlain, type Op, sameData } from './ops';
-import type { PaintHost, Surface } from './surface';
+import type { PaintHost, Place, Surface } from './surface';
 
 /** What was painted on a surface last, and the picture of what stands below all that moves in it. */
 interface Ground {
   readonly width: number;
   readonly height: number;
+  readonly place: Place;
   readonly draft: boolean;
   ops: readonly Op[];
   /** How many of the first operations were the same in the last two lists. */
@@ -36,14 +37,30 @@ export class StandingGrounds {
   under(
     ops: readonly Op[],
     target: Surface,
+    place: Place,
     draft: boolean,
     paint: (ops: readonly Op[]) => Surface,
   ): { readonly count: number; readonly picture: Surface } | undefined {
     const { width, height } = target.canvas;
     const last = this.grounds.get(target);
-    if (last?.width !== width || last.height !== height || last.draft !== draft) {
+    if (
+      last?.width !== width ||
+      last.height !== height ||
+      last.draft !== draft ||
+      !sameData(last.place, place)
+    ) {
       if (last) this.drop(last);
-      const first = { width, height, draft, ops, stood: 0, count: 0, picture: undefined, pictures: [] };
+      const first = {
+        width,
+        height,
+        place,
+        draft,
+        ops,
+        stood: 0,
+        count: 0,
+        picture: undefined,
+        pictures: [],
+      };
       this.grounds.set(target, first);
       return undefined;
     }

@@ -68,6 +68,20 @@ export interface Surface {
   readonly context: Context2D;
 }
 
+/** Where a surface lies: pixels per frame unit, and the pixel of the frame's picture at its top left. */
+export interface Place {
+  readonly scale: number;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Where a surface lies that shows all of a frame, whose size is in frame units. */
+export const wholly = ({ canvas }: Surface, frame: { readonly width: number }): Place => ({
+  scale: canvas.width / frame.width,
+  x: 0,
+  y: 0,
+});
+
 /** What a painter needs from its host. */
 export interface PaintHost {
   createSurface(width: number, height: number): Surface;

@@ -1,9 +1,10 @@
 import { IDENTITY_PLANE } from '../geometry/matrix';
-import { EMPTY, intersection, isEmpty, type Rect, scaledBy, union } from '../geometry/rect';
+import { EMPTY, type Rect, union } from '../geometry/rect';
 import type { Size } from '../layers/kind';
 import { opsBounds } from '../paint/bounds';
 import { needsBackdrop } from '../paint/compose';
 import { type Op, sameData } from '../paint/ops';
+import { evenArea, MOST_OF_FRAME } from './area';
 
 /**
  * Most of a film with titles is footage as it was shot. Where a clip fills the frame untouched below all else, its
@@ -96,8 +97,6 @@ export interface FilmPart {
 const MOST_PASSAGES = 8;
 /** Frames of a part that is left where footage begins or ends: each part is a run of the encoder, and begins anew. */
 const LEAST_PART = 48;
-/** Part of the frame past which laying what is painted over black gains nothing. */
-const MOST_OF_FRAME = 0.5;
 
 /** A part that is being put together. */
 interface Growing {
@@ -164,20 +163,9 @@ function beneathOf(
   frame: Size,
   size: Size,
 ): Beneath | undefined {
-  const area = evenAround(scaledBy(painted, size.width / frame.width), { x: 0, y: 0, ...size });
+  const area = evenArea(painted, frame, size);
   const little = area.width * area.height <= MOST_OF_FRAME * size.width * size.height;
   return little || over >= frames / 2 ? { passages, area } : undefined;
-}
-
-/** Pixels around what is painted: edges reach beyond their boxes. */
-const EDGE = 4;
-
-function evenAround({ x, y, width, height }: Rect, whole: Rect): Rect {
-  const down = (n: number) => Math.floor((n - EDGE) / 2) * 2;
-  const up = (n: number) => Math.ceil((n + EDGE) / 2) * 2;
-  const box = { x: down(x), y: down(y), width: up(x + width) - down(x), height: up(y + height) - down(y) };
-  const within = intersection(box, whole);
-  return width > 0 && !isEmpty(within) ? within : { x: 0, y: 0, width: 2, height: 2 };
 }
 
 /** A passage with one frame more, if that goes on as it does. */
