@@ -3,7 +3,7 @@ import { colourSchema } from '../colour/colour';
 import { property } from '../documents/property';
 import type { Surface } from '../paint/surface';
 import { type EffectKind, type EffectTools, onlySchema } from './kind';
-import { layOver } from './mixed';
+import { layOver, layUpon } from './mixed';
 import { shadowOffset } from './shadow';
 import { softSize } from './soften';
 
@@ -25,6 +25,8 @@ export interface InnerShadow {
   readonly radius: number;
   readonly colour: string;
   readonly opacity: number;
+  /** Without what it is thrown on, over which it is laid; with these on top of it. */
+  readonly alone?: readonly InnerShadow[];
 }
 
 /** Pixels of standard deviation that its softness is made with, where it has as many. */
@@ -36,6 +38,7 @@ const SHARP = 1.5;
  */
 export const innerShadow: EffectKind<z.infer<typeof innerShadowSchema>, InnerShadow> = {
   dear: true,
+  keepsAlpha: true,
   schema: innerShadowSchema,
   resolve: ({ angle, distance, radius, colour, opacity }, { value }) => ({
     effect: 'inner-shadow',
@@ -45,43 +48,68 @@ export const innerShadow: EffectKind<z.infer<typeof innerShadowSchema>, InnerSha
     opacity: value(opacity),
   }),
   // The light stands still, as for a shadow.
-  scaled: (values, by) => ({
-    ...values,
-    offset: [values.offset[0] * by, values.offset[1] * by],
-    radius: values.radius * by,
-  }),
+  scaled,
   isNothing: ({ opacity, offset, radius }) =>
     opacity <= 0.002 || (radius < 0.05 && Math.hypot(...offset) < 0.05),
   // It paints nothing beyond its content, but has to know what goes on there: the frame's edge throws no shadow.
-  growth: ({ offset: [x, y], radius }) => {
-    const reach = radius * 3 + Math.hypot(x, y);
+  growth: (values) => {
+    const reaches = [values, ...(values.alone ?? [])].map((v) => v.radius * 3 + Math.hypot(...v.offset));
+    const reach = Math.max(...reaches);
     return { left: reach, top: reach, right: reach, bottom: reach };
   },
-  apply: ({ offset, radius, colour, opacity }, surface, tools) => {
-    const { scale, borrow, giveBack } = tools;
-    const { canvas } = surface;
-    const pixels = radius * scale;
-    const [x, y] = [offset[0] * scale, offset[1] * scale];
-    // A thin one is sharp in a draft: as many pixels as it has cost ten times as much.
-    const [stepX, stepY] = [Math.round(x), Math.round(y)];
-    if (tools.draft && pixels < SHARP && (stepX !== 0 || stepY !== 0)) {
-      const around = outside(surface, [stepX, stepY], colour, 0, tools);
-      layOver(surface, around, opacity);
-      giveBack(around);
+  apply: (values, surface, tools) => {
+    if (!values.alone) {
+      shade(values, surface, surface, layOver, tools);
       return surface;
     }
-    // Made at a small size, as a shadow is: softness hides the difference.
-    const { width, height, shrink } = softSize(canvas, pixels, SHARP, tools);
-    const small = borrow(width, height);
-    small.context.drawImage(canvas, 0, 0, width, height);
-    const moved = [(x * width) / canvas.width, (y * height) / canvas.height] as const;
-    const around = outside(small, moved, colour, pixels > 0.05 ? pixels * shrink : 0, tools);
-    layOver(surface, around, opacity);
-    giveBack(small);
-    giveBack(around);
-    return surface;
+    const { width, height } = surface.canvas;
+    const shades = tools.borrow(width, height);
+    // They go on around the content, to whose alpha they are kept where they are laid.
+    for (const each of [values, ...values.alone]) shade(each, surface, shades, layUpon, tools);
+    tools.giveBack(surface);
+    return shades;
   },
 };
+
+function scaled({ alone, ...values }: InnerShadow, by: number): InnerShadow {
+  return {
+    ...values,
+    offset: [values.offset[0] * by, values.offset[1] * by],
+    radius: values.radius * by,
+    ...(alone ? { alone: alone.map((each) => scaled(each, by)) } : {}),
+  };
+}
+
+/** Lays the shadow that a surface's edge throws on another. */
+function shade(
+  { offset, radius, colour, opacity }: InnerShadow,
+  surface: Surface,
+  on: Surface,
+  lay: typeof layOver,
+  tools: EffectTools,
+): void {
+  const { scale, borrow, giveBack } = tools;
+  const { canvas } = surface;
+  const pixels = radius * scale;
+  const [x, y] = [offset[0] * scale, offset[1] * scale];
+  // A thin one is sharp in a draft: as many pixels as it has cost ten times as much.
+  const [stepX, stepY] = [Math.round(x), Math.round(y)];
+  if (tools.draft && pixels < SHARP && (stepX !== 0 || stepY !== 0)) {
+    const around = outside(surface, [stepX, stepY], colour, 0, tools);
+    lay(on, around, opacity);
+    giveBack(around);
+    return;
+  }
+  // Made at a small size, as a shadow is: softness hides the difference.
+  const { width, height, shrink } = softSize(canvas, pixels, SHARP, tools);
+  const small = borrow(width, height);
+  small.context.drawImage(canvas, 0, 0, width, height);
+  const moved = [(x * width) / canvas.width, (y * height) / canvas.height] as const;
+  const around = outside(small, moved, colour, pixels > 0.05 ? pixels * shrink : 0, tools);
+  lay(on, around, opacity);
+  giveBack(small);
+  giveBack(around);
+}
 
 /** What is around some content, moved: full outside of it, soft at its edge. */
 function outside(

@@ -69,6 +69,8 @@ export interface EffectKind<Document, Values> {
   growth(values: Values): Growth;
   /** Pixels per frame unit beyond which nothing more of the content is seen; without end, when absent. */
   detail?(values: Values, draft: boolean): number;
+  /** Whether it changes colours and no alpha. */
+  readonly keepsAlpha?: boolean;
   /** Whether each pixel of it costs much: a draft makes it of fewer. */
   readonly dear?: boolean;
   /** Takes the group's surface (it owns it now) and returns one of the same size. */

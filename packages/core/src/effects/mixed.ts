@@ -27,12 +27,17 @@ export function mixedOver(
 }
 
 /** Lays a picture over all of a surface, whose alpha stays as it is. What is smaller is soft already. */
-export function layOver({ canvas: whole, context }: Surface, { canvas }: Surface, opacity: number): void {
+export function layOver(surface: Surface, picture: Surface, opacity: number): void {
+  surface.context.globalCompositeOperation = 'source-atop';
+  layUpon(surface, picture, opacity);
+  surface.context.globalCompositeOperation = 'source-over';
+}
+
+/** Lays a picture over all of a surface. What is smaller is soft already. */
+export function layUpon({ canvas: whole, context }: Surface, { canvas }: Surface, opacity: number): void {
   context.setTransform(1, 0, 0, 1, 0, 0);
-  context.globalCompositeOperation = 'source-atop';
   context.globalAlpha = opacity;
   context.imageSmoothingQuality = 'low';
   context.drawImage(canvas, 0, 0, whole.width, whole.height);
   context.globalAlpha = 1;
-  context.globalCompositeOperation = 'source-over';
 }

@@ -260,6 +260,11 @@ export function readsBackdrop(effect: Effect): boolean {
   return withKind(effect, (kind) => kind.readsBackdrop ?? false);
 }
 
+/** Whether an effect changes colours and no alpha. */
+export function keepsAlpha(effect: Effect): boolean {
+  return withKind(effect, (kind) => kind.keepsAlpha ?? false);
+}
+
 export function applyEffect(effect: Effect, surface: Surface, tools: EffectTools): Surface {
   return withKind(effect, (kind, values) => kind.apply(values, surface, tools));
 }

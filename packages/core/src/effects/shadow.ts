@@ -24,7 +24,7 @@ export interface Shadow {
   readonly radius: number;
   readonly colour: string;
   readonly opacity: number;
-  /** Without what throws it, which is painted apart. */
+  /** Without what throws it, which is painted over it. */
   readonly alone?: boolean;
 }
 

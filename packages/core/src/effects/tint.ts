@@ -28,6 +28,7 @@ export interface Tint {
  */
 export const tint: EffectKind<z.infer<typeof tintSchema>, Tint> = {
   dear: true,
+  keepsAlpha: true,
   schema: tintSchema,
   resolve: ({ colour, amount }, { value }) => ({
     effect: 'tint',

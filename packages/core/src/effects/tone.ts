@@ -33,6 +33,7 @@ export type Saturation = Tone<'saturation'>;
 function toneKind<E extends string>(effect: E, filter: string, schema: z.ZodType) {
   const kind: EffectKind<{ amount: Property<number> }, Tone<E>> = {
     dear: true,
+    keepsAlpha: true,
     schema: schema as z.ZodType<{ amount: Property<number> }>,
     resolve: ({ amount }, { value }) => ({ effect, amount: value(amount) }),
     scaled: (values) => values,

@@ -1,8 +1,8 @@
 import { parseColour } from '../colour/colour';
-import { type Effect, readsBackdrop } from '../effects/registry';
+import { type Effect, keepsAlpha, readsBackdrop } from '../effects/registry';
 import { isEmpty, type Rect } from '../geometry/rect';
 import { drawingBounds, grownBy, opsBounds } from './bounds';
-import { type Composite, type Drawing, isDrawing, isPlain, type Op } from './ops';
+import { type Composite, type Drawing, isDrawing, isPlain, type Op, type Paint } from './ops';
 
 /** Operations as one: they fade, blend and take effects together. */
 export function grouped(
@@ -21,16 +21,50 @@ export function grouped(
 const MOST_TWICE = 12;
 
 /**
- * Operations with effects. The shadow of a few is painted apart from them: it needs no more pixels than its softness
- * shows, and they no surface of their own.
+ * Operations with effects. Shadows that a few throw, and that fall on them, are painted apart: they need no more pixels
+ * than their softness shows, and stay what they are while the others move (see `rest.ts`).
  */
 export function withEffects(ops: readonly Op[], effects: readonly Effect[], style: GroupStyle = {}): Op[] {
-  const last = effects.at(-1);
-  if (last?.effect !== 'shadow' || effects.length > 1 || ops.length > MOST_TWICE || needsBackdrop(ops))
+  const { own, shades, cast } = apart(effects);
+  if ((!cast && shades.length === 0) || ops.length > MOST_TWICE || needsBackdrop(ops))
     return grouped(ops, { ...style, effects });
-  const cast = grouped(ops, { effects: [{ ...last, alone: true }] });
+  const outline = ops.map(unshaded);
+  const parts = cast ? grouped(outline, { effects: [{ ...cast, alone: true }] }) : [];
+  const plain = own.length > 0 ? grouped(ops, { effects: own }) : ops;
+  const [shade, ...more] = shades;
+  if (!shade) parts.push(...plain);
+  else {
+    const over = grouped(outline, { composite: 'atop', effects: [{ ...shade, alone: more }] });
+    parts.push(...grouped([...plain, ...over]));
+  }
   const { opacity = 1, composite = 'normal' } = style;
-  return opacity === 1 && composite === 'normal' ? [...cast, ...ops] : grouped([...cast, ...ops], style);
+  return opacity === 1 && composite === 'normal' ? parts : grouped(parts, style);
+}
+
+/**
+ * The shadow that some effects end with, and those that fall on the content before it, where the others leave its alpha
+ * as it is.
+ */
+function apart(effects: readonly Effect[]) {
+  const last = effects.at(-1);
+  const cast = last?.effect === 'shadow' ? last : undefined;
+  const own = cast ? effects.slice(0, -1) : [...effects];
+  if (!own.every(keepsAlpha)) return { own: effects, shades: [], cast: undefined };
+  const from = own.findLastIndex(({ effect }) => effect !== 'inner-shadow') + 1;
+  const shades = own.splice(from).filter((effect) => effect.effect === 'inner-shadow');
+  return { own, shades, cast };
+}
+
+/** What has the alpha of an operation: what it is made of changes none. */
+function unshaded(op: Op): Op {
+  if (op.op !== 'path') return op;
+  const bare = ({ material: _, ...paint }: Paint): Paint => paint;
+  const { fill, stroke } = op;
+  return {
+    ...op,
+    ...(fill ? { fill: bare(fill) } : {}),
+    ...(stroke ? { stroke: { ...stroke, paint: bare(stroke.paint) } } : {}),
+  };
 }
 
 interface GroupStyle {

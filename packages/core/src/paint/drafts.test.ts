@@ -102,8 +102,8 @@ describe('a draft', () => {
   });
 
   const INNER: Effect = {
-    ...{ effect: 'inner-shadow', offset: [4, 6], radius: 5, colour: '#000000', opacity: 0.6, alone: false },
-  } as Effect;
+    ...{ effect: 'inner-shadow', offset: [4, 6], radius: 5, colour: '#000000', opacity: 0.6 },
+  };
   const disc = (x: number, size: number): Op[] => [
     path(ellipsePath({ x, y: 40, width: size, height: size }), solid('#D04020')),
   ];

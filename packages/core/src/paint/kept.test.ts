@@ -73,10 +73,10 @@ describe('groups that move as one', () => {
           maxLength: 4,
         }),
         fc.float({ min: 0, max: 200, noNaN: true }),
-        fc.constantFrom<Effect>(BLUR, { ...SHADOW, alone: true }),
+        fc.constantFrom<Effect>(BLUR, SHADOW),
         (before, x, effect) => {
           const { painter } = counting();
-          const at = (px: number, py: number) => grouped(card(px, py), { effects: [effect] });
+          const at = (px: number, py: number) => withEffects(card(px, py), [effect]);
           for (const [px, py] of before) pixels(painter, at(px, py));
           return difference(pixels(painter, at(x, 100)), pixels(fresh(), at(x, 100))) <= 1;
         },

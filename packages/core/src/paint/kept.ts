@@ -6,23 +6,31 @@ import type { PaintHost, Surface } from './surface';
 
 type Open = Extract<Op, { op: 'open' }>;
 
-/** Pictures of groups kept, and groups remembered, at most. */
-const MOST = 24;
+/** Groups remembered, at most, and pixels of those whose pictures are kept. */
+const MOST = 96;
+const MOST_PIXELS = 12_000_000;
 /** Pictures of gradients kept, and gradients remembered, at most: they may be as large as the frame. */
 const MOST_GRADIENTS = 4;
 /** Frame units two places may differ by and still be one. */
 const HAIR = 1e-6;
 
+/** How a group is painted. */
+interface Way {
+  readonly scale: number;
+  readonly draft: boolean;
+  /** The box of the frame's pixels that the picture shows; of a picture that serves anywhere, nothing. */
+  readonly at?: Rect | undefined;
+}
+
 /** A group's picture, its top left at the group's bounds, or what was painted of it without being kept. */
-interface Entry {
+interface Entry extends Way {
   readonly open: Open;
   readonly content: readonly Op[];
-  readonly scale: number;
-  /** The box of the frame's pixels that the picture shows; of a picture that serves anywhere, nothing. */
-  readonly at: Rect | undefined;
   /** Its pictures then: one that comes late, or another of the same name, is not the same. */
   readonly pictures: readonly unknown[];
   surface: Surface | undefined;
+  /** Pixels of the picture that nothing is seen of. */
+  hole?: Rect | undefined;
 }
 
 /**
@@ -39,14 +47,15 @@ export class KeptPictures {
   ) {}
 
   /**
-   * The entry for a group that is the same but for its place; it counts as new from now on.
-   * @param at the box of the frame's pixels it is painted in, where it has to be in the same place as well
+   * The entry for a group that is the same but for its place; it counts as new from now on. Where the way has a box, it
+   * has to be in the same place as well.
    */
-  find(open: Open, content: readonly Op[], scale: number, at?: Rect): Entry | undefined {
+  find(open: Open, content: readonly Op[], { scale, draft, at }: Way): Entry | undefined {
     const pictures = this.picturesOf(content);
     const found = this.entries.findIndex(
       (e) =>
         e.scale === scale &&
+        e.draft === draft &&
         sameData(e.at, at) &&
         (!at || (e.open.bounds.x === open.bounds.x && e.open.bounds.y === open.bounds.y)) &&
         e.pictures.every((picture, i) => picture === pictures[i]) &&
@@ -60,10 +69,20 @@ export class KeptPictures {
   }
 
   /** Remembers a group, so that its picture is kept when it comes again. */
-  note(open: Open, content: readonly Op[], scale: number, at?: Rect): void {
-    const pictures = this.picturesOf(content);
-    this.entries.push({ open, content, scale, at, pictures, surface: undefined });
-    if (this.entries.length <= MOST) return;
+  note(open: Open, content: readonly Op[], way: Way): void {
+    this.entries.push({ open, content, ...way, pictures: this.picturesOf(content), surface: undefined });
+    if (this.entries.length > MOST) this.drop();
+  }
+
+  /** Keeps a picture; what was not asked for the longest makes room for it. */
+  keep(entry: Entry, surface: Surface, hole?: Rect): void {
+    entry.surface = surface;
+    entry.hole = hole;
+    const pixels = () => this.entries.reduce((sum, e) => sum + pixelsOf(e.surface), 0);
+    while (pixels() > MOST_PIXELS && this.entries[0] !== entry) this.drop();
+  }
+
+  private drop(): void {
     const gone = this.entries.shift();
     if (gone?.surface) this.giveBack(gone.surface);
   }
@@ -72,6 +91,9 @@ export class KeptPictures {
     return content.flatMap((op) => (op.op === 'picture' ? [this.pictureOf(op.picture, op.at)] : []));
   }
 }
+
+const pixelsOf = (surface: Surface | undefined) =>
+  surface ? surface.canvas.width * surface.canvas.height : 0;
 
 type Gradient = Extract<Op, { op: 'path' }>;
 

@@ -25,8 +25,11 @@ export const BLEND_MODES = [
 ] as const;
 export type BlendMode = (typeof BLEND_MODES)[number];
 
-/** How a group meets what lies below: a blend mode, or the part that stays inside or outside the group's alpha. */
-export type Composite = BlendMode | 'keep-inside' | 'keep-outside';
+/**
+ * How a group meets what lies below: a blend mode, on its alpha alone, or the part that stays inside or outside the
+ * group's alpha.
+ */
+export type Composite = BlendMode | 'atop' | 'keep-inside' | 'keep-outside';
 
 /** A shade of wood, cloth or stone over a colour or gradient. */
 export interface Material {

@@ -26,6 +26,7 @@ import {
   paintSign,
   type View,
 } from './planar';
+import { MOST_KEPT_PIXELS, Shades } from './shades';
 import { Sprites } from './sprites';
 import { StandingGrounds } from './standing';
 import { layStrokes, strokesInPixels } from './strokes';
@@ -34,6 +35,7 @@ import { type Context2D, type PaintHost, type PathSink, type Place, type Surface
 /** Canvas names of the composites; blend modes are the canvas's own (W3C Compositing names). */
 const OPERATION: Partial<Record<Composite, string>> = {
   normal: 'source-over',
+  atop: 'source-atop',
   'keep-inside': 'destination-in',
   'keep-outside': 'destination-out',
 };
@@ -42,9 +44,6 @@ const operationOf = (composite: Composite): string => OPERATION[composite] ?? co
 
 /** Surfaces that are kept to be used again, at most. */
 const MOST_FREE = 24;
-
-/** Pixels of a picture that is kept, at most: as many as a small preview has. */
-const MOST_KEPT_PIXELS = 520_000;
 
 type Open = Extract<Op, { op: 'open' }>;
 type PathOp = Extract<Op, { op: 'path' }>;
@@ -72,6 +71,7 @@ export class Painter {
   private readonly mipmaps: Mipmaps;
   private readonly sprites: Sprites;
   private readonly kept: KeptPictures;
+  private readonly shades: Shades;
   private readonly gradients = new KeptGradients((surface) => this.giveBack(surface));
   private readonly grounds: StandingGrounds;
   private readonly patterns: Patterns;
@@ -87,6 +87,7 @@ export class Painter {
       (id, at) => host.picture(id, at),
       (surface) => this.giveBack(surface),
     );
+    this.shades = new Shades(this, this.kept);
     this.grounds = new StandingGrounds(
       (id, at) => host.picture(id, at),
       (surface) => this.giveBack(surface),
@@ -156,12 +157,15 @@ export class Painter {
             i = end;
             break;
           }
-          const group = this.opened(
-            this.draft && op.draft === 'plain' ? { ...op, effects: [] } : op,
-            ops.slice(i + 1, end),
-            view,
-            stack.at(-1)?.needed ?? whole,
-          );
+          const content = ops.slice(i + 1, end);
+          const seen = stack.at(-1)?.needed ?? whole;
+          const meet = () => begin(context, op.opacity, op.composite);
+          if (this.shades.lay(op, content, view, seen, meet)) {
+            i = end;
+            break;
+          }
+          const plain = this.draft && op.draft === 'plain';
+          const group = this.opened(plain ? { ...op, effects: [] } : op, content, view, seen);
           if (group === undefined || !('view' in group)) {
             // A group that shows nothing is skipped whole, and one whose picture is there is not painted again.
             if (group) this.lay(group, op, view);
@@ -218,13 +222,13 @@ export class Painter {
       : box;
     const stands = !moves && area.width * area.height <= MOST_KEPT_PIXELS && standsAlone(op, content);
     const place = { scale, left: area.x, top: area.y };
-    const at = moves ? undefined : box;
-    const found = moves || stands ? this.kept.find(op, content, scale, at) : undefined;
+    const way = { scale, draft: this.draft, at: moves ? undefined : box };
+    const found = moves || stands ? this.kept.find(op, content, way) : undefined;
     if (found?.surface) return { surface: found.surface, ...place };
     const view = { surface: this.borrow(area.width, area.height), ...place };
     const group = { view, needed: moves ? op.bounds : needed, op };
-    if (found) return { ...group, keep: (picture) => (found.surface = picture) };
-    if (moves || stands) this.kept.note(op, content, scale, at);
+    if (found) return { ...group, keep: (picture) => this.kept.keep(found, picture) };
+    if (moves || stands) this.kept.note(op, content, way);
     return group;
   }
 
@@ -345,7 +349,8 @@ export class Painter {
     return { pathFor, patterns, gradients, draft };
   }
 
-  private tools({ scale, left, top, surface }: View, below: View): EffectTools {
+  /** What effects on a group work with. */
+  tools({ scale, left, top, surface }: View, below: View): EffectTools {
     const { width, height } = surface.canvas;
     return {
       scale,
@@ -419,7 +424,7 @@ export class Painter {
   };
 
   /** A clear surface of exactly this size, reused where one of the size is free. */
-  private borrow(width: number, height: number): Surface {
+  borrow(width: number, height: number): Surface {
     const found = this.free.findIndex((s) => s.canvas.width === width && s.canvas.height === height);
     const surface = found >= 0 ? this.free.splice(found, 1)[0]! : this.host.createSurface(width, height);
     const { context } = surface;
@@ -431,7 +436,7 @@ export class Painter {
     return surface;
   }
 
-  private giveBack(surface: Surface): void {
+  giveBack(surface: Surface): void {
     this.free.push(surface);
     if (this.free.length > MOST_FREE) this.free.shift();
   }
