@@ -1,4 +1,12 @@
-import { areaOf, MOST_OF_FRAME, type Op, type Place, type Size, type Surface } from '@fresh-reel/core';
+import {
+  areaOf,
+  MOST_OF_FRAME,
+  type Op,
+  type Place,
+  type Rect,
+  type Size,
+  type Surface,
+} from '@fresh-reel/core';
 import { BlackFrame, type PlaneMaker, VIDEO_COLOURS } from '@fresh-reel/pixels';
 import { surfaceOf } from './browserStudio';
 import { opaquePlanes } from './opaquePlanes';
@@ -6,7 +14,7 @@ import { opaquePlanes } from './opaquePlanes';
 type Moments = readonly (readonly Op[])[];
 type Paint = (moments: Moments, surface: Surface, place: Place) => Promise<void> | void;
 
-/** Pixels by which the sides of a part of a frame grow: a canvas that is made anew costs more than these. */
+/** Parts of a frame begin and end at multiples of so many pixels: a canvas that is made anew costs more than a few. */
 const STEP = 64;
 
 /**
@@ -14,7 +22,7 @@ const STEP = 64;
  * little is painted and turned into planes, and the rest is black.
  */
 export class OpaqueFilm {
-  /** Of a part of the frame, as large as any was up to now. */
+  /** Of the part that was painted last, and of the whole. */
   private part: OffscreenCanvas | undefined;
   private whole: OffscreenCanvas | undefined;
   private readonly black: BlackFrame;
@@ -35,16 +43,15 @@ export class OpaqueFilm {
   async painted(moments: Moments, paint: Paint): Promise<VideoFrame> {
     const { size, frame, planes } = this;
     const scale = size.width / frame.width;
-    const area = areaOf(moments, frame, size);
-    const part = this.partFor(area);
+    const part = partOf(areaOf(moments, frame, size), size);
     if (!part) {
       this.whole ??= new OffscreenCanvas(size.width, size.height);
       return videoFrame(await planesOf(this.whole, { scale, x: 0, y: 0 }), size);
     }
-    const { width, height } = part;
-    // The part lies in the frame: what reads beyond the frame's edge reads the same.
-    const [x, y] = [Math.min(area.x, size.width - width), Math.min(area.y, size.height - height)];
-    return videoFrame(this.black.with(await planesOf(part, { scale, x, y }), { x, y, width, height }), size);
+    const { x, y, width, height } = part;
+    if (this.part?.width !== width || this.part.height !== height)
+      this.part = new OffscreenCanvas(width, height);
+    return videoFrame(this.black.with(await planesOf(this.part, { scale, x, y }), part), size);
 
     async function planesOf(canvas: OffscreenCanvas, place: Place): Promise<Uint8Array> {
       const surface = surfaceOf(canvas);
@@ -53,18 +60,19 @@ export class OpaqueFilm {
       return opaquePlanes(planes, canvas, surface);
     }
   }
+}
 
-  /** The canvas of a part, where less than half of the frame is enough for an area. */
-  private partFor({ width, height }: Size): OffscreenCanvas | undefined {
-    const { size } = this;
-    const side = (wanted: number, had: number, most: number) =>
-      Math.min(most, Math.max(had, Math.ceil(wanted / STEP) * STEP));
-    const wide = side(width, this.part?.width ?? 0, size.width);
-    const high = side(height, this.part?.height ?? 0, size.height);
-    if (wide * high > MOST_OF_FRAME * size.width * size.height) return undefined;
-    if (this.part?.width !== wide || this.part.height !== high) this.part = new OffscreenCanvas(wide, high);
-    return this.part;
-  }
+/**
+ * The part of a film's picture that is painted for an area, where less than half of it is enough. It follows from the
+ * frame alone, so a film has the same bytes wherever its render begins.
+ */
+function partOf(area: Rect, { width, height }: Size): Rect | undefined {
+  const before = (n: number) => Math.floor(n / STEP) * STEP;
+  const after = (n: number, most: number) => Math.min(most, Math.ceil(n / STEP) * STEP);
+  const [x, y] = [before(area.x), before(area.y)];
+  const [right, bottom] = [after(area.x + area.width, width), after(area.y + area.height, height)];
+  const part = { x, y, width: right - x, height: bottom - y };
+  return part.width * part.height > MOST_OF_FRAME * width * height ? undefined : part;
 }
 
 function layOnBlack({ canvas, context }: Surface): void {
