@@ -34,6 +34,12 @@ export function intersection(a: Rect, b: Rect): Rect {
   return width > 0 && height > 0 ? { x, y, width, height } : EMPTY;
 }
 
+/** The whole pixels that a box touches. */
+export function wholePixels({ x, y, width, height }: Rect): Rect {
+  const [left, top] = [Math.floor(x), Math.floor(y)];
+  return { x: left, y: top, width: Math.ceil(x + width) - left, height: Math.ceil(y + height) - top };
+}
+
 /** A point, x and y. */
 export type Corner = [number, number];
 

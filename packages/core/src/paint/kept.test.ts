@@ -2,10 +2,10 @@ import { createNodePath, createNodeSurface } from '@fresh-reel/node-host';
 import fc from 'fast-check';
 import type { Effect } from '../effects/registry';
 import { ellipsePath, rectanglePath } from '../geometry/path';
+import { countingPainter } from '../testing/countingPainter';
 import { grouped, withEffects } from './compose';
 import type { Op } from './ops';
 import { Painter } from './painter';
-import type { PathSink } from './surface';
 
 const FRAME = { width: 400, height: 300 };
 const BLUR: Effect = { effect: 'blur', radius: 20 };
@@ -26,27 +26,7 @@ function pixels(painter: Painter, ops: readonly Op[], scale = 0.5): Uint8Clamped
   return surface.context.getImageData(0, 0, FRAME.width * scale, FRAME.height * scale).data;
 }
 
-/** A painter of its own that counts the paths it fills. */
-function counting(): { painter: Painter; filled: () => number } {
-  let fills = 0;
-  const painter = new Painter({
-    createSurface: (width, height) => {
-      const surface = createNodeSurface(width, height);
-      const { context } = surface;
-      const fill = context.fill.bind(context);
-      context.fill = (path?: PathSink) => {
-        fills++;
-        fill(path as PathSink);
-      };
-      return surface;
-    },
-    createPath: createNodePath,
-    picture: () => undefined,
-  });
-  return { painter, filled: () => fills };
-}
-
-const fresh = () => counting().painter;
+const fresh = () => countingPainter().painter;
 /** Largest difference of what is seen: colours count as much as they cover. */
 function difference(a: Uint8ClampedArray, b: Uint8ClampedArray): number {
   let most = 0;
@@ -60,7 +40,7 @@ function difference(a: Uint8ClampedArray, b: Uint8ClampedArray): number {
 
 describe('groups that move as one', () => {
   it('are painted twice at most, wherever they go', () => {
-    const { painter, filled } = counting();
+    const { painter, filled } = countingPainter();
     const at = (n: number) => grouped(card(60 + n * 3.3, 90 + n), { effects: [BLUR] });
     for (let n = 0; n < 10; n++) pixels(painter, at(n));
     expect(filled()).toBe(2);
@@ -75,7 +55,7 @@ describe('groups that move as one', () => {
         fc.float({ min: 0, max: 200, noNaN: true }),
         fc.constantFrom<Effect>(BLUR, SHADOW),
         (before, x, effect) => {
-          const { painter } = counting();
+          const { painter } = countingPainter();
           const at = (px: number, py: number) => withEffects(card(px, py), [effect]);
           for (const [px, py] of before) pixels(painter, at(px, py));
           return difference(pixels(painter, at(x, 100)), pixels(fresh(), at(x, 100))) <= 1;
@@ -162,7 +142,7 @@ describe('gradients that stand still', () => {
   });
 
   it('are painted once for all, and look just as they did', () => {
-    const { painter, filled } = counting();
+    const { painter, filled } = countingPainter();
     const ops = [gradient()];
     for (let n = 0; n < 5; n++) expect(difference(pixels(painter, ops), pixels(fresh(), ops))).toBe(0);
     // Its picture; what was painted where it lies is on the frame's own surface.
@@ -216,7 +196,7 @@ describe('a group with effects at all its pixels', () => {
   const behind = (x: number) => card(x, 40, '#00FF00');
 
   it('that stays where it is is painted once, in front of what moves, and looks as it did', () => {
-    const { painter, filled } = counting();
+    const { painter, filled } = countingPainter();
     for (const t of [0, 1]) pixels(painter, [...behind(t * 9), ...relief(60)]);
     const before = filled();
     const shown = pixels(painter, [...behind(30), ...relief(60)]);
@@ -226,7 +206,7 @@ describe('a group with effects at all its pixels', () => {
   });
 
   it('may fade meanwhile, and is painted anew once it moves by any part of a pixel', () => {
-    const { painter, filled } = counting();
+    const { painter, filled } = countingPainter();
     for (const t of [0, 1]) pixels(painter, [...behind(t * 9), ...relief(60)]);
     const faded = pixels(painter, [...behind(30), ...relief(60, 0.4)]);
     expect(difference(faded, pixels(fresh(), [...behind(30), ...relief(60, 0.4)]))).toBeLessThanOrEqual(1);

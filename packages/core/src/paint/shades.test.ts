@@ -1,12 +1,12 @@
-import { createNodePath, createNodeSurface } from '@fresh-reel/node-host';
+import { createNodeSurface } from '@fresh-reel/node-host';
 import fc from 'fast-check';
 import type { Effect } from '../effects/registry';
 import type { Homography } from '../geometry/matrix';
 import { roundedPath } from '../geometry/path';
+import { countingPainter } from '../testing/countingPainter';
 import { grouped, withEffects } from './compose';
 import type { Op } from './ops';
-import { Painter } from './painter';
-import type { PathSink } from './surface';
+import type { Painter } from './painter';
 
 const FRAME = { width: 640, height: 480 };
 const SHADOW: Effect = { effect: 'shadow', offset: [5, 12], radius: 9, colour: '#000000', opacity: 0.6 };
@@ -34,24 +34,6 @@ const lies = (wide: number, high: number, turn: number, lean: number, x: number,
     ...([0, 0, 1] as const),
   ];
 };
-
-function counting(): { painter: Painter; filled: () => number } {
-  let fills = 0;
-  const painter = new Painter({
-    createSurface: (width, height) => {
-      const surface = createNodeSurface(width, height);
-      const fill = surface.context.fill.bind(surface.context);
-      surface.context.fill = (path?: PathSink) => {
-        fills++;
-        fill(path as PathSink);
-      };
-      return surface;
-    },
-    createPath: createNodePath,
-    picture: () => undefined,
-  });
-  return { painter, filled: () => fills };
-}
 
 function pixels(painter: Painter, ops: readonly Op[]): Uint8ClampedArray {
   const surface = createNodeSurface(FRAME.width, FRAME.height);
@@ -98,8 +80,8 @@ describe('shades laid from what they are at rest', () => {
         const ops = plate(plane);
         const direct = grouped(ops, { effects });
         const { mean, off } = difference(
-          pixels(counting().painter, withEffects(ops, effects)),
-          pixels(counting().painter, direct),
+          pixels(countingPainter().painter, withEffects(ops, effects)),
+          pixels(countingPainter().painter, direct),
         );
         // The canvas itself puts an outline's edge elsewhere on another surface, by part of a pixel.
         return off < 0.001 && mean < 0.35;
@@ -112,18 +94,18 @@ describe('shades laid from what they are at rest', () => {
     const effects = LISTS[name]!;
     fc.assert(
       fc.property(fc.array(place, { maxLength: 3 }), place, (before, plane) => {
-        const { painter } = counting();
+        const { painter } = countingPainter();
         // Twice each, so that their pictures are kept.
         for (const each of [...before, plane, plane]) pixels(painter, withEffects(plate(each), effects));
         const ops = withEffects(plate(plane), effects);
-        return difference(pixels(painter, ops), pixels(counting().painter, ops)).most === 0;
+        return difference(pixels(painter, ops), pixels(countingPainter().painter, ops)).most === 0;
       }),
       { numRuns: 12 },
     );
   });
 
   it('are made twice at most while what they belong to breathes', () => {
-    const { painter, filled } = counting();
+    const { painter, filled } = countingPainter();
     for (let n = 0; n < 20; n++) {
       const wave = Math.sin(n / 3);
       const plane = lies(1 + 0.005 * wave, 1 - 0.012 * wave, 0.008 * wave, 0.01 * wave, 200 + n, 150.3);
@@ -135,8 +117,8 @@ describe('shades laid from what they are at rest', () => {
 
   it('are not seen through what has faded: they fade as one', () => {
     const ops = plate(lies(1, 1, 0, 0, 200, 150));
-    const faded = pixels(counting().painter, withEffects(ops, [SHADOW], { opacity: 0.5 }));
-    const whole = pixels(counting().painter, withEffects(ops, [SHADOW]));
+    const faded = pixels(countingPainter().painter, withEffects(ops, [SHADOW], { opacity: 0.5 }));
+    const whole = pixels(countingPainter().painter, withEffects(ops, [SHADOW]));
     const at = (150 * FRAME.width + 200) * 4;
     expect(Math.abs(faded[at + 3]! - 127.5)).toBeLessThan(1.5);
     expect(Math.abs(faded[at]! - whole[at]!)).toBeLessThan(3);
@@ -147,7 +129,7 @@ describe('shades laid from what they are at rest', () => {
     const ops = plate(plane);
     const [apart, direct] = [withEffects(ops, [SHADOW]), grouped(ops, { effects: [SHADOW] })];
     expect(
-      difference(pixels(counting().painter, apart), pixels(counting().painter, direct)).most,
+      difference(pixels(countingPainter().painter, apart), pixels(countingPainter().painter, direct)).most,
     ).toBeLessThan(8);
   });
 });

@@ -2,7 +2,7 @@ import type { EffectTools } from '../effects/kind';
 import { applyEffect, detailUnder } from '../effects/registry';
 import { type Affine, invertAffine, multiplyAffine } from '../geometry/matrix';
 import { boundsThrough } from '../geometry/plane';
-import { corners, intersection, isEmpty, type Rect, scaledBy } from '../geometry/rect';
+import { corners, intersection, isEmpty, type Rect, scaledBy, wholePixels } from '../geometry/rect';
 import { roomy } from './bounds';
 import { around, largestRect } from './hole';
 import type { KeptPictures } from './kept';
@@ -50,13 +50,15 @@ export class Shades {
     if (isEmpty(intersection(open.bounds, seen)) || open.opacity <= 0) return true;
     const way = { scale, draft };
     const found = this.kept.find(rest.open, rest.content, way);
+    // As it was when it came first: by a hair, its picture may begin at another pixel.
+    const kept = found ? { ...rest, open: found.open, content: found.content } : rest;
     if (found && !found.surface) {
-      const { picture, hole } = this.painted(rest, scale, true);
+      const { picture, hole } = this.painted(kept, scale, true);
       this.kept.keep(found, picture.surface, hole);
     }
     begin();
     if (found?.surface) {
-      layThrough(rest, { surface: found.surface, ...cornerOf(box, scale) }, found.hole, below);
+      layThrough(rest, { surface: found.surface, ...cornerOf(kept, scale) }, found.hole, below);
       return true;
     }
     const { picture } = this.painted(rest, scale, false);
@@ -67,10 +69,11 @@ export class Shades {
   }
 
   /** Its picture, and, where that is looked for, what can be left out of it. */
-  private painted({ open, content, cast }: AtRest, scale: number, looked: boolean) {
+  private painted(rest: AtRest, scale: number, looked: boolean) {
     const { easel } = this;
+    const { open, content, cast } = rest;
     const box = scaledBy(open.bounds, scale);
-    const corner = cornerOf(box, scale);
+    const corner = cornerOf(rest, scale);
     const view = { surface: easel.borrow(roomy(box.width + 4), roomy(box.height + 4)), ...corner };
     easel.paintOver(content, view.surface, { scale, x: corner.left, y: corner.top });
     // Behind what is full, nothing of a shadow is seen; within, nothing is where no shade falls.
@@ -82,9 +85,11 @@ export class Shades {
   }
 }
 
-const cornerOf = ({ x, y }: Rect, scale: number) => ({
-  ...{ scale, left: Math.floor(x) - 1, top: Math.floor(y) - 1 },
-});
+/** Where its picture begins. */
+function cornerOf({ open }: AtRest, scale: number) {
+  const { x, y } = scaledBy(open.bounds, scale);
+  return { scale, left: Math.floor(x) - 1, top: Math.floor(y) - 1 };
+}
 
 /** The largest rectangle of pixels with an alpha. */
 function rectOf({ canvas: { width, height }, context }: Surface, alpha: number): Rect | undefined {
@@ -119,7 +124,7 @@ function layThrough(
     draw();
     return;
   }
-  const whole = intersection(outwards(boundsThrough(laid, source)), {
+  const whole = intersection(wholePixels(boundsThrough(laid, source)), {
     ...{ x: 0, y: 0, width: canvas.width, height: canvas.height },
   });
   for (const part of around(whole, gap)) {
@@ -140,16 +145,13 @@ const through = ([a, b, c, d, e, f]: Affine, x: number, y: number): [number, num
 
 /** Whole pixels of a view that lie in a rectangle seen through a map, where it leans so little that they are many. */
 function gapOf(hole: Rect, map: Affine): Rect | undefined {
-  const [one, two, three, four] = corners(hole).map(([x, y]) => through(map, x, y));
-  if (!one || !two || !three || !four) return undefined;
-  const [xs, ys] = [0, 1].map((i) => [one, two, three, four].map((p) => p[i]!).sort((p, q) => p - q));
-  // Between the two middle ones of each, if it lies as upright as it did.
-  const [left, right, top, bottom] = [
-    Math.ceil(xs![1]!) + EDGE,
-    Math.floor(xs![2]!) - EDGE,
-    Math.ceil(ys![1]!) + EDGE,
-    Math.floor(ys![2]!) - EDGE,
-  ];
+  const points = corners(hole).map(([x, y]) => through(map, x, y));
+  // Between the two middle ones each way: most of it, if it lies nearly upright.
+  const between = (i: 0 | 1) => {
+    const [, low = 0, high = 0] = points.map((point) => point[i]).sort((p, q) => p - q);
+    return [Math.ceil(low) + EDGE, Math.floor(high) - EDGE] as const;
+  };
+  const [[left, right], [top, bottom]] = [between(0), between(1)];
   const gap = { x: left, y: top, width: right - left, height: bottom - top };
   const back = invertAffine(map);
   if (isEmpty(gap) || !back) return undefined;
@@ -158,9 +160,4 @@ function gapOf(hole: Rect, map: Affine): Rect | undefined {
     return u >= hole.x && v >= hole.y && u <= hole.x + hole.width && v <= hole.y + hole.height;
   });
   return inside ? gap : undefined;
-}
-
-function outwards({ x, y, width, height }: Rect): Rect {
-  const [left, top] = [Math.floor(x), Math.floor(y)];
-  return { x: left, y: top, width: Math.ceil(x + width) - left, height: Math.ceil(y + height) - top };
 }

@@ -1,7 +1,7 @@
 import { LRUCache } from 'lru-cache';
 import { type Affine, invertAffine, multiplyAffine } from '../../geometry/matrix';
 import { boundsThrough } from '../../geometry/plane';
-import type { Rect } from '../../geometry/rect';
+import { type Rect, wholePixels } from '../../geometry/rect';
 import type { Material } from '../ops';
 import type { Context2D, PaintHost, PathSink, Surface } from '../surface';
 import { TILE } from './grid';
@@ -92,7 +92,7 @@ export class Patterns {
   ): void {
     const level = levelOf(shown);
     const shade = { of: material.of, level, map: multiplyAffine(seen.map, atLevel(material.map, level)) };
-    const box = pixelsOf(boundsThrough(seen.map, seen.box));
+    const box = wholePixels(boundsThrough(seen.map, seen.box));
     const still = draft ? this.stillOf(shade, box) : undefined;
     context.save();
     context.clip(path);
@@ -230,12 +230,6 @@ function layStill({ surface, x, y }: Laid, context: Context2D): true {
 }
 
 const modulo = (value: number, size: number) => value - Math.floor(value / size) * size;
-
-/** The whole pixels that a box touches. */
-function pixelsOf({ x, y, width, height }: Rect): Rect {
-  const [left, top] = [Math.floor(x), Math.floor(y)];
-  return { x: left, y: top, width: Math.ceil(x + width) - left, height: Math.ceil(y + height) - top };
-}
 
 /** Tiles that cover a length wherever it begins. */
 const tilesAcross = (length: number, size: number) => Math.ceil(length / size) + 1;
