@@ -1,4 +1,11 @@
-import { FRAMES, type RenderPlan, secondsAt, videoBitrate } from '@fresh-reel/core';
+import {
+  FRAMES,
+  openDocument,
+  type RenderPlan,
+  secondsAt,
+  templateKind,
+  videoBitrate,
+} from '@fresh-reel/core';
 import { PlaneMaker } from '@fresh-reel/pixels';
 import { templateById } from '@fresh-reel/templates';
 import {
@@ -14,6 +21,7 @@ import { type BrowserStudio, fetchBytes, surfaceOf } from '../apps/studio/src/en
 import { OpaqueFilm } from '../apps/studio/src/engine/opaqueFilm';
 import { PaintCrew } from '../apps/studio/src/render/paintCrew';
 import { sceneOf } from './scene';
+import twoLines from './two-lines.json';
 
 const RATE = { num: 60000, den: 1001 };
 const { width, height } = FRAMES.wide;
@@ -93,7 +101,10 @@ export async function encode(
 }
 
 export interface CrewFigures {
-  /** Frames a second: rendered with one painter, with all others given, painted by those alone, encoded alone. */
+  /**
+   * Frames a second: rendered with one painter, with all others given, painted by those alone; and the encoder alone, on
+   * all of the same frames.
+   */
   readonly one: number;
   readonly all: number;
   readonly painting: number;
@@ -107,7 +118,10 @@ export async function crew(
   template: string,
   painters: readonly MessagePort[],
 ): Promise<CrewFigures> {
-  const scene = await sceneOf(studio, templateById(template));
+  const scene = await sceneOf(
+    studio,
+    template === twoLines.id ? openDocument(templateKind, twoLines) : templateById(template),
+  );
   const sizes = scene.media().flatMap((id) => {
     const facts = studio.mediaFacts(id);
     return facts && facts.duration === undefined ? [[id, facts] as const] : [];
@@ -133,8 +147,7 @@ export async function crew(
     const take = await begun(ports);
     return encoded(new VideoSampleSource(settings), count, async (source, i) => {
       const frame = await take(i);
-      // A stretch from the middle, as it follows itself in the film.
-      if (keep && i >= 60 && i < 90) kept.push(frame.clone());
+      if (keep) kept.push(frame.clone());
       await add(source, frame, i);
     });
   };
@@ -145,10 +158,9 @@ export async function crew(
   const start = performance.now();
   for (let i = 0; i < count; i++) await take(i);
   const painting = (count * 1000) / (performance.now() - start);
-  const alone = await encoded(new VideoSampleSource(settings), count, async (source, i) => {
-    // There and back, so that no frame differs more from the one before it than in the film.
-    const turn = i % (2 * kept.length);
-    await add(source, kept[turn < kept.length ? turn : 2 * kept.length - 1 - turn]!, i);
-  });
+  const alone = await encoded(new VideoSampleSource(settings), count, (source, i) =>
+    add(source, kept[i]!, i),
+  );
+  for (const frame of kept) frame.close();
   return { one, all, painting, alone, painters: others.length };
 }

@@ -389,8 +389,9 @@ const parts = {
     );
     row('render-planes-over-canvas', render / canvas, 'ratio', 0.95, render / canvas >= 0.95);
     const painters = 1 + availableParallelism();
-    // Titles over transparency, and an opener with pictures: against the encoder alone, which has all cores.
-    const wanted = { 'quiet-strap': 0.95, 'name-strap': 0.95, 'drift-wall': 0.7 };
+    // Titles over transparency, the first of them the two lines that ffmpeg burns in (`films`), and an opener with
+    // pictures: against the encoder alone, which has all cores.
+    const wanted = { 'two-lines': 0.95, 'quiet-strap': 0.95, 'name-strap': 0.95, 'drift-wall': 0.7 };
     for (const [id, budget] of only ? only.map((id) => [id, 0.95]) : Object.entries(wanted)) {
       const f = await inWorker(`crew ${id}`, undefined, undefined, painters);
       // Painting and encoding share the cores: together they take as long as both alone.

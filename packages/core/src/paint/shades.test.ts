@@ -86,7 +86,7 @@ describe('shades laid from what they are at rest', () => {
         // The canvas itself puts an outline's edge elsewhere on another surface, by part of a pixel.
         return off < 0.001 && mean < 0.35;
       }),
-      { numRuns: 20 },
+      { numRuns: 10 },
     );
   });
 
@@ -100,7 +100,7 @@ describe('shades laid from what they are at rest', () => {
         const ops = withEffects(plate(plane), effects);
         return difference(pixels(painter, ops), pixels(countingPainter().painter, ops)).most === 0;
       }),
-      { numRuns: 12 },
+      { numRuns: 6 },
     );
   });
 
