@@ -1,12 +1,10 @@
-import { type ChildProcess, execFile, spawn } from 'node:child_process';
+import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdirSync } from 'node:fs';
-import { copyFile, readdir, rm, writeFile } from 'node:fs/promises';
+import { readdir, rm } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type { Writable } from 'node:stream';
-import { promisify } from 'node:util';
 import {
-  FILM_CODECS,
   type FilmCodec,
   filmFacts,
   type Passage,
@@ -18,86 +16,8 @@ import {
   rateText,
 } from '@fresh-reel/core';
 import { SAFELY } from './ffmpeg';
+import { ENCODERS } from './filmCodecs';
 import { writeZip } from './zipFile';
-
-const run = promisify(execFile);
-
-interface Encoder {
-  /** Its name in ffmpeg, into which it has to be built. */
-  readonly name: string;
-  readonly settings: readonly string[];
-  /** How pixels are kept: without, and, where it keeps transparency, with alpha. */
-  readonly pixels: readonly [opaque: string, clear?: string];
-  readonly sound: readonly string[];
-  /** Whether it keeps red, green and blue themselves rather than luma and chroma of BT.709. */
-  readonly keepsRgb?: boolean;
-}
-
-const AAC = ['-c:a', 'aac', '-b:a', '256k'] as const;
-const PCM = ['-c:a', 'pcm_s24le'] as const;
-const OPUS = ['-c:a', 'libopus', '-b:a', '192k'] as const;
-
-/** How each kind is written. Rates of quality are those of masters (common practice): no difference is seen. */
-const ENCODERS: Readonly<Record<FilmCodec, Encoder>> = {
-  h264: {
-    name: 'libx264',
-    settings: ['-preset', 'medium', '-crf', '16', '-movflags', '+faststart'],
-    pixels: ['yuv420p'],
-    sound: AAC,
-  },
-  h265: {
-    name: 'libx265',
-    settings: ['-preset', 'medium', '-crf', '18', '-x265-params', 'log-level=error', '-tag:v', 'hvc1'],
-    pixels: ['yuv420p'],
-    sound: AAC,
-  },
-  prores422hq: {
-    name: 'prores_ks',
-    settings: ['-profile:v', '3', '-vendor', 'apl0'],
-    pixels: ['yuv422p10le'],
-    sound: PCM,
-  },
-  prores4444: {
-    name: 'prores_ks',
-    settings: ['-profile:v', '4', '-vendor', 'apl0', '-alpha_bits', '16'],
-    pixels: ['yuv444p10le', 'yuva444p10le'],
-    sound: PCM,
-  },
-  dnxhr: { name: 'dnxhd', settings: ['-profile:v', 'dnxhr_hq'], pixels: ['yuv422p'], sound: PCM },
-  ffv1: {
-    name: 'ffv1',
-    settings: ['-level', '3', '-slices', '16', '-slicecrc', '1'],
-    pixels: ['bgr0', 'bgra'],
-    sound: ['-c:a', 'flac'],
-    keepsRgb: true,
-  },
-  vp9: {
-    name: 'libvpx-vp9',
-    settings: [
-      ...['-crf', '18', '-b:v', '0', '-row-mt', '1', '-deadline', 'good', '-cpu-used', '4'],
-      ...['-auto-alt-ref', '0'],
-    ],
-    pixels: ['yuv420p', 'yuva420p'],
-    sound: OPUS,
-  },
-  av1: { name: 'libsvtav1', settings: ['-crf', '24', '-preset', '8'], pixels: ['yuv420p'], sound: OPUS },
-  gif: { name: 'gif', settings: ['-loop', '0'], pixels: ['bgr0', 'bgra'], sound: [], keepsRgb: true },
-  webp: {
-    name: 'libwebp_anim',
-    settings: ['-quality', '88', '-loop', '0'],
-    pixels: ['bgra', 'bgra'],
-    sound: [],
-    keepsRgb: true,
-  },
-  png16: { name: 'png', settings: [], pixels: ['rgb48be', 'rgba64be'], sound: [], keepsRgb: true },
-  tiff: {
-    name: 'tiff',
-    settings: ['-compression_algo', 'deflate'],
-    pixels: ['rgb48le', 'rgba64le'],
-    sound: [],
-    keepsRgb: true,
-  },
-};
 
 /** What ffmpeg reads itself and lays below what is painted. */
 export interface Underlay {
@@ -106,9 +26,6 @@ export interface Underlay {
   /** Whole pixels with even sides: where frames that are written lie in the film. */
   readonly area: Rect;
 }
-
-/** Whether footage can be laid below what is painted of a film: what has other planes than footage is painted whole. */
-export const takesFootage = (codec: FilmCodec): boolean => ENCODERS[codec].pixels[0] === 'yuv420p';
 
 /** What a film is written as. */
 export interface FilmPlan {
@@ -127,53 +44,6 @@ export interface FilmPlan {
   readonly out: string;
   /** Where the frames that are written are laid over footage: planes of luma, chroma and straight alpha (`yuva420p`). */
   readonly underlay?: Underlay;
-}
-
-/** What ffmpeg said of the encoders it was built with: asked until there is one. */
-let encoders: Promise<string | undefined> | undefined;
-
-/** What ffmpeg says of the encoders it was built with; nothing where there is none. */
-async function encodersHere(): Promise<string | undefined> {
-  encoders ??= run('ffmpeg', ['-hide_banner', '-encoders'], { maxBuffer: 1 << 24 }).then(
-    ({ stdout }) => stdout,
-    () => {
-      encoders = undefined;
-      return undefined;
-    },
-  );
-  return encoders;
-}
-
-const isAmong = (encoders: string, codec: FilmCodec) =>
-  new RegExp(`^ [A-Z.]+ ${ENCODERS[codec].name} `, 'm').test(encoders);
-
-/** Kinds of film that can be written here. */
-export async function writableFilms(): Promise<FilmCodec[]> {
-  const here = await encodersHere();
-  return here ? FILM_CODECS.filter((codec) => isAmong(here, codec)) : [];
-}
-
-/** Why a film cannot be written, in words with what to do, or nothing. */
-export async function whyNoFilm({
-  codec,
-  size,
-  out,
-}: Pick<FilmPlan, 'codec' | 'size' | 'out'>): Promise<string | undefined> {
-  const { endings, even, least } = filmFacts(codec);
-  const { name } = ENCODERS[codec];
-  const ending = /\.([^.]+)$/.exec(out)?.[1]?.toLowerCase();
-  if (!ending || !endings.includes(ending))
-    return `${codec} goes into a file that ends in .${endings.join(' or .')}, and "${out}" does not.`;
-  if (even && (size.width % 2 || size.height % 2))
-    return `${codec} takes even sides only, and ${size.width}x${size.height} is not: try --size ${size.width + (size.width % 2)}x${size.height + (size.height % 2)}.`;
-  if (least && (size.width < least.width || size.height < least.height))
-    return `${codec} takes ${least.width}x${least.height} and more, and ${size.width}x${size.height} is smaller.`;
-  const here = await encodersHere();
-  if (!here)
-    return 'Films are written by ffmpeg, which is not here: install it first (Debian: apt-get install ffmpeg).';
-  if (!isAmong(here, codec))
-    return `The ffmpeg that is here was built without ${name}, which writes ${codec}. Install one that has it, or choose another of ${FILM_CODECS.join(', ')}.`;
-  return undefined;
 }
 
 /** Seconds before the first frame of a passage at which reading begins: the frame that shows then began before it. */
@@ -298,91 +168,6 @@ export function pictureArguments({ pictures, size, rate, alpha, out, number = 1 
     ...['-r', rateText(rate), '-i', 'pipe:0', '-vf', filters.join(','), '-c:v', name, ...settings],
     ...['-map_metadata', '-1', '-fflags', '+bitexact', '-start_number', `${number}`, '-f', 'image2', out],
   ];
-}
-
-/** Endings of pieces: containers that keep every frame's time exactly. */
-const PIECES: Partial<Record<FilmCodec, string>> = {
-  h264: 'mp4',
-  h265: 'mp4',
-  av1: 'mp4',
-  prores422hq: 'mov',
-  prores4444: 'mov',
-  dnxhr: 'mov',
-  ffv1: 'mkv',
-  vp9: 'webm',
-};
-
-/** What pieces of a codec are written as; nothing where it cannot be made in pieces: its colours are chosen for the whole. */
-export const pieceEnding = (codec: FilmCodec): string | undefined => PIECES[codec];
-
-/**
- * The arguments of ffmpeg that join pieces, which were compressed apart, into a film without compressing them again.
- * @param list path of the list of pieces (`pieceList`)
- */
-export function joinArguments({ codec, rate, timecode, sound, out }: FilmPlan, list: string): string[] {
-  const { settings, sound: soundCodec } = ENCODERS[codec];
-  const heard = sound !== undefined && soundCodec.length > 0;
-  /** Of the settings, those of the container. */
-  const boxed = ['-movflags', '-tag:v'].flatMap((name) => {
-    const at = settings.indexOf(name);
-    return at < 0 ? [] : [name, settings[at + 1]!];
-  });
-  return [
-    ...[
-      '-hide_banner',
-      '-nostdin',
-      '-nostats',
-      '-v',
-      'error',
-      '-y',
-      '-f',
-      'concat',
-      '-safe',
-      '0',
-      '-i',
-      list,
-    ],
-    ...(heard ? [...SAFELY, '-i', sound] : []),
-    ...['-map', '0:v:0', ...(heard ? ['-map', '1:a:0', ...soundCodec] : []), '-c:v', 'copy', ...boxed],
-    ...(/\.(mov|mp4)$/i.test(out) ? ['-timecode', timecode, '-write_tmcd', '1'] : []),
-    ...['-video_track_timescale', String(rate.num * (rate.den === 1 ? 512 : 1))],
-    ...['-map_metadata', '-1', '-fflags', '+bitexact', '-flags:a', '+bitexact', out],
-  ];
-}
-
-/** The list of pieces as ffmpeg's `concat` reads it, each as long as its frames. */
-export const pieceList = (
-  pieces: readonly { readonly path: string; readonly frames: number }[],
-  { num, den }: Rate,
-): string =>
-  [
-    'ffconcat version 1.0',
-    ...pieces.flatMap(({ path, frames }) => [
-      `file '${path.replaceAll("'", "'\\''")}'`,
-      `duration ${((frames * den) / num).toFixed(9)}`,
-    ]),
-    '',
-  ].join('\n');
-
-/**
- * Joins pieces into a film; one that is not made in pieces is its only one.
- * @throws {Error} with what ffmpeg said; no file is left then
- */
-export async function joinFilm(
-  pieces: readonly { readonly path: string; readonly frames: number }[],
-  plan: FilmPlan,
-): Promise<void> {
-  if (!pieceEnding(plan.codec)) return copyFile(pieces[0]!.path, plan.out);
-  const list = `${plan.out}.pieces`;
-  await writeFile(list, pieceList(pieces, plan.rate));
-  try {
-    await run('ffmpeg', joinArguments(plan, list));
-  } catch (error) {
-    await rm(plan.out, { force: true });
-    throw new Error((error as { stderr?: string }).stderr?.trim() || (error as Error).message);
-  } finally {
-    await rm(list, { force: true });
-  }
 }
 
 /** A film that is numbered pictures in a zip: what makes them, in a folder beside it. */

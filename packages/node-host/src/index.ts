@@ -1,16 +1,8 @@
 export { NodeClip } from './clip';
 export { hasFfmpeg } from './ffmpeg';
-export {
-  FilmFile,
-  type FilmPlan,
-  joinFilm,
-  type PicturesPlan,
-  pieceEnding,
-  takesFootage,
-  type Underlay,
-  whyNoFilm,
-  writableFilms,
-} from './filmFile';
+export { takesFootage, whyNoFilm, writableFilms } from './filmCodecs';
+export { FilmFile, type FilmPlan, type PicturesPlan, type Underlay } from './filmFile';
+export { joinFilm, pieceEnding } from './filmPieces';
 export { type Footage, lookAtFootage } from './footage';
 export { type GreyBytes, greyFrames, greyFrom } from './greyFrames';
 export { nodeLooker } from './looker';
