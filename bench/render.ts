@@ -112,6 +112,9 @@ export interface CrewFigures {
   readonly painters: number;
 }
 
+/** Frames that are rendered at most: as long as titles are, and no more than memory holds. */
+const MOST_FRAMES = 360;
+
 /** A template rendered at full HD as in the app, by one worker that paints and by all others that are given. */
 export async function crew(
   studio: BrowserStudio,
@@ -126,7 +129,7 @@ export async function crew(
     const facts = studio.mediaFacts(id);
     return facts && facts.duration === undefined ? [[id, facts] as const] : [];
   });
-  const count = Math.min(240, scene.frameCount(RATE));
+  const count = Math.min(MOST_FRAMES, scene.frameCount(RATE));
   const plan: RenderPlan<'mp4'> = {
     format: 'mp4',
     width,
