@@ -268,6 +268,11 @@ describe('by thumb', () => {
   it('what lies behind transparent titles is chosen once, and never rendered', async () => {
     const page = await session.page(PHONE, '/reels/demo-strap');
     await page.waitForSelector(id('tag-name'));
+    // Footage that stands shows a frame of its own, and not the small picture that stands for it until that is there.
+    await page.waitForFunction(() => {
+      const video = document.querySelector('video');
+      return video && video.readyState >= 2 && !video.poster;
+    });
     const footage = await look(page, 'preview');
     await tap(page, 'ground');
     await tap(page, 'ground-kind-plain');

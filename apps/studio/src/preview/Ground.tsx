@@ -18,7 +18,8 @@ export function Ground({ surface }: Props) {
   const url = usePictureUrl(ground.kind === 'picture' ? ground.media : undefined);
   if (ground.kind === 'plain') return <View style={[styles.fill, { backgroundColor: ground.colour }]} />;
   if (ground.kind === 'footage') {
-    if (surface) return <Footage surface={ground.plays ? surface : undefined} clip={ground.clip} />;
+    if (surface)
+      return <Footage key={ground.clip} surface={ground.plays ? surface : undefined} clip={ground.clip} />;
     return <Still uri={`${footage(ground.clip)}.thumb.webp`} />;
   }
   if (ground.kind === 'picture' && url) return <Still uri={url} />;
@@ -32,6 +33,14 @@ const Still = ({ uri }: { uri: string }) => (
 /** A clip that plays, stands and is sought as the picture before it; without one, it stands at its beginning. */
 function Footage({ surface, clip }: { surface: PreviewSurface | undefined; clip: string }) {
   const video = useRef<HTMLVideoElement>(null);
+  useEffect(() => {
+    const element = video.current;
+    // The small picture stands for the clip for a moment only: a clip that stands would keep it, enlarged.
+    const shows = () => element?.removeAttribute('poster');
+    if (element && element.readyState >= HTMLMediaElement.HAVE_CURRENT_DATA) shows();
+    element?.addEventListener('loadeddata', shows);
+    return () => element?.removeEventListener('loadeddata', shows);
+  }, []);
   useEffect(() => {
     const element = video.current;
     if (!element || !surface) return;
@@ -58,9 +67,9 @@ function Footage({ surface, clip }: { surface: PreviewSurface | undefined; clip:
   }, [surface]);
   return createElement('video', {
     ref: video,
-    key: clip,
     src: `${footage(clip)}.mp4`,
     poster: `${footage(clip)}.thumb.webp`,
+    preload: 'auto',
     muted: true,
     loop: true,
     playsInline: true,
