@@ -271,7 +271,7 @@ describe('by thumb', () => {
     // Footage that stands shows a frame of its own, and not the small picture that stands for it until that is there.
     await page.waitForFunction(() => {
       const video = document.querySelector('video');
-      return video && video.readyState >= 2 && !video.poster;
+      return video && video.readyState >= 2 && video.currentTime > 0 && !video.seeking;
     });
     const footage = await look(page, 'preview');
     await tap(page, 'ground');

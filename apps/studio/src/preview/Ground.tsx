@@ -30,17 +30,23 @@ const Still = ({ uri }: { uri: string }) => (
   <Image source={{ uri }} style={styles.fill} resizeMode="cover" alt="" aria-hidden />
 );
 
-/** A clip that plays, stands and is sought as the picture before it; without one, it stands at its beginning. */
+/** Of a clip: where its small picture was taken. */
+const SHOWN = 0.4;
+
+/** A clip that plays, stands and is sought as the picture before it; without one, it stands as on its small picture. */
 function Footage({ surface, clip }: { surface: PreviewSurface | undefined; clip: string }) {
   const video = useRef<HTMLVideoElement>(null);
   useEffect(() => {
     const element = video.current;
-    // The small picture stands for the clip for a moment only: a clip that stands would keep it, enlarged.
-    const shows = () => element?.removeAttribute('poster');
-    if (element && element.readyState >= HTMLMediaElement.HAVE_CURRENT_DATA) shows();
-    element?.addEventListener('loadeddata', shows);
-    return () => element?.removeEventListener('loadeddata', shows);
-  }, []);
+    if (!element || surface) return;
+    // The small picture stands for the clip for a moment only: it would be kept, enlarged, until the clip is sought.
+    const shows = () => {
+      element.currentTime = element.duration * SHOWN;
+    };
+    if (element.readyState >= HTMLMediaElement.HAVE_CURRENT_DATA) shows();
+    element.addEventListener('loadeddata', shows);
+    return () => element.removeEventListener('loadeddata', shows);
+  }, [surface]);
   useEffect(() => {
     const element = video.current;
     if (!element || !surface) return;
