@@ -307,6 +307,7 @@ export {
 } from './paint/ops';
 export { Painter } from './paint/painter';
 export type { PathSink, Picture, Place, Surface } from './paint/surface';
+export { layOnBlack } from './paint/surface';
 export { frameOfSecond, type Played, playedOf, secondPlayed } from './reel/fileTime';
 export { onFrame } from './reel/framing';
 export { GraphicItem } from './reel/graphicItem';

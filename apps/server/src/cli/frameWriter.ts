@@ -1,6 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import {
+  layOnBlack,
   type Op,
   overClip,
   type Rate,
@@ -96,14 +97,6 @@ export async function* rawFrames(...painting: Parameters<typeof paintedFrames>):
     if (!pixels || !again) pixels = pixelsOf(surface, studio, over);
     yield pixels;
   }
-}
-
-function layOnBlack({ canvas, context }: Surface): void {
-  context.setTransform(1, 0, 0, 1, 0, 0);
-  context.globalAlpha = 1;
-  context.globalCompositeOperation = 'destination-over';
-  context.fillStyle = '#000000';
-  context.fillRect(0, 0, canvas.width, canvas.height);
 }
 
 /** Straight pixels of a frame, four bytes each; or, of a part that is laid over footage, planes with alpha. */

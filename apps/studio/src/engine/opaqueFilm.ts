@@ -1,5 +1,6 @@
 import {
   areaOf,
+  layOnBlack,
   MOST_OF_FRAME,
   type Op,
   type Place,
@@ -73,13 +74,6 @@ function partOf(area: Rect, { width, height }: Size): Rect | undefined {
   const [right, bottom] = [after(area.x + area.width, width), after(area.y + area.height, height)];
   const part = { x, y, width: right - x, height: bottom - y };
   return part.width * part.height > MOST_OF_FRAME * width * height ? undefined : part;
-}
-
-function layOnBlack({ canvas, context }: Surface): void {
-  context.globalCompositeOperation = 'destination-over';
-  context.fillStyle = '#000000';
-  context.fillRect(0, 0, canvas.width, canvas.height);
-  context.globalCompositeOperation = 'source-over';
 }
 
 /** Planes as a frame that encoders take, which can be handed to another thread without being copied. */

@@ -82,6 +82,16 @@ export const wholly = ({ canvas }: Surface, frame: { readonly width: number }): 
   y: 0,
 });
 
+/** Lays what is painted on a surface over black: for films that keep no transparency. */
+export function layOnBlack({ canvas, context }: Surface): void {
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.globalAlpha = 1;
+  context.globalCompositeOperation = 'destination-over';
+  context.fillStyle = '#000000';
+  context.fillRect(0, 0, canvas.width, canvas.height);
+  context.globalCompositeOperation = 'source-over';
+}
+
 /** What a painter needs from its host. */
 export interface PaintHost {
   createSurface(width: number, height: number): Surface;
