@@ -37,7 +37,7 @@ export default {
   projects: [
     node('core', 'packages/core'),
     node('fonts', 'packages/fonts'),
-    { ...node('pixels', 'packages/pixels'), globalSetup: '<rootDir>/compile.mjs' },
+    node('pixels', 'packages/pixels'),
     node('templates', 'packages/templates'),
     node('node-host', 'packages/node-host'),
     node('server', 'apps/server'),

@@ -23,7 +23,7 @@ import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { build as buildStudio } from './build.mjs';
+import { build as buildStudio } from './build/build.mjs';
 import { ensurePackages, ensurePrograms, output, root } from './setup.mjs';
 
 const json = process.argv.includes('--json');

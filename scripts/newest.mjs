@@ -1,6 +1,6 @@
 import { readdirSync, statSync } from 'node:fs';
 
-const MADE = ['node_modules', 'dist', '.expo', 'public', 'built', 'build'];
+const MADE = ['node_modules', 'dist'];
 
 /** When the newest file of a folder, and of its folders, was written; what is made of others does not count. */
 export function newest(folder) {

@@ -23,6 +23,28 @@ export function run(command, args, options = {}) {
   }
 }
 
+/** What keeps a set-up or a build from its end, in a line that says what to do. */
+function plainly(error) {
+  const at = error.path ?? error.dest ?? root;
+  switch (error.code) {
+    case 'ENOSPC':
+    case 'EDQUOT':
+      return `The disk is full (${at}). Make room, and start again: nothing half made is left.`;
+    case 'EACCES':
+    case 'EPERM':
+    case 'EROFS':
+      return `${at} cannot be written. Make this folder yours, or move it to where you may write, and start again.`;
+    default:
+      return undefined;
+  }
+}
+
+/** Ends this process with a line that says what to do; what is not foreseen is told whole. */
+export function tellPlainly(error) {
+  console.error(plainly(error) ?? error);
+  process.exit(1);
+}
+
 /** Installs packages when they are not there, or older than the lock file. */
 export function ensurePackages() {
   const done = `${root}node_modules/.package-lock.json`;

@@ -89,7 +89,7 @@ await check('format and lint', 'npx', ['--no-install', 'biome', 'check', '.']);
 // Types are checked and the app is built while the unit tests run, which need neither.
 const beside = [
   check('types', 'npm', ['run', '--silent', 'typecheck']),
-  check('build', 'node', ['scripts/build.mjs']),
+  check('build', 'node', ['scripts/build/build.mjs']),
 ];
 // Left to itself, Jest takes one worker on two cores.
 await jest('unit', ['--maxWorkers=2']);

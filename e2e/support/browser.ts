@@ -11,7 +11,7 @@ import { putEntry } from './entries';
 export const PHONE = { width: 390, height: 844, isMobile: true, hasTouch: true };
 export const LAPTOP = { width: 1280, height: 800 };
 
-function launch(userDataDir?: string): Promise<Browser> {
+export function launch(userDataDir?: string): Promise<Browser> {
   const executablePath = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(
     existsSync,
   );

@@ -44,5 +44,5 @@ for (const [name, svg] of Object.entries(logos)) {
   await writeFile(new URL(`${name}.png`, demo), await logoPng(svg, 900));
 }
 await writeAssets(templates);
-await writeWays(shared, new URL('apps/studio/src/storage/demoWays.json', root));
+await writeWays(shared, new URL('apps/studio/src/demo/ways.json', root));
 console.log('Demo media made.');

@@ -12,7 +12,7 @@ import { FILMS_PATH, renders as renderRoutes } from './renders/routes';
 const PAGE_POLICY =
   "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self' blob:; style-src 'self' 'unsafe-inline'; img-src 'self' blob: data:; font-src 'self' blob: data:; connect-src 'self' blob: data:; object-src 'none'; base-uri 'self'; frame-ancestors 'none'";
 /** The worker that unpacks fonts makes functions from text. It has no page, no storage and no network to harm. */
-const UNPACKER = /\/_expo\/static\/js\/web\/unpack-[0-9a-f]+\.js(\.br)?$/;
+const UNPACKER = /\/app\/[0-9a-f]+\/unpack\.js(\.br)?$/;
 const UNPACKER_POLICY =
   "default-src 'none'; script-src 'self' 'wasm-unsafe-eval' 'unsafe-eval'; connect-src data:";
 
@@ -55,7 +55,7 @@ export function createApp(folder = STUDIO, { renders, token }: Services = {}): F
       // Names of built files hold their content's hash; everything else may change with a new build.
       reply.setHeader(
         'Cache-Control',
-        path.includes('/_expo/') ? 'public, max-age=31536000, immutable' : 'no-cache',
+        path.includes('/app/') ? 'public, max-age=31536000, immutable' : 'no-cache',
       );
     },
   });

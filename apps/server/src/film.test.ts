@@ -234,14 +234,17 @@ describe('films from the command line', () => {
       return [status, stderr.trim()];
     };
     // Its sounds are read by it as well.
-    expect(without('name-strap')).toEqual([1, 'Clips and sounds need ffmpeg: install it first.']);
+    expect(without('name-strap')).toEqual([
+      1,
+      expect.stringMatching(/^Clips and sounds are read by ffmpeg, which is not here\. Install it first/),
+    ]);
     const silent = join(folder, 'silent.freshreel');
     const made = newReel(templateById('name-strap')!, { id: 'r', name: 'R', now: '', shape: 'wide' });
     const items = [{ kind: 'colour' as const, id: 'c', start: 0, length: 5, colour: '#204060' }];
     writeFileSync(silent, JSON.stringify({ ...made, templates: {}, tracks: [{ id: 't', items }] }));
     expect(without(silent)).toEqual([
       1,
-      expect.stringMatching(/ffmpeg, which is not here: install it first/),
+      expect.stringMatching(/ffmpeg, which is not here\. Install it first/),
     ]);
     expect(existsSync(join(folder, 'none.mp4'))).toBe(false);
     expect(readdirSync(folder).filter((name) => name.startsWith('.'))).toEqual([]);

@@ -1,4 +1,4 @@
-import { writableFilms } from '@fresh-reel/node-host';
+import { hasFfmpeg, INSTALL_FFMPEG, writableFilms } from '@fresh-reel/node-host';
 import { z } from 'zod';
 import { createApp } from './app';
 import { builtVersion } from './built';
@@ -38,14 +38,20 @@ try {
   const address = await app.listen({ port, host });
   reached ??= address;
   desk.start();
-  // Asked before the first render waits for it.
-  void writableFilms();
   console.log(
     `\nFresh Reel is running at ${address.replace('127.0.0.1', 'localhost')}${token ? `/?token=${token}` : ''}\n`,
   );
+  // Asked before the first render waits for it; all that a browser does by itself needs none.
+  if (await hasFfmpeg()) void writableFilms();
+  else
+    console.log(
+      `There is no ffmpeg here: films for editing, working copies of footage, and clips and sounds on the command line need it. ${INSTALL_FFMPEG}\n`,
+    );
 } catch (error) {
   const busy = (error as { code?: string }).code === 'EADDRINUSE';
-  console.error(busy ? `Port ${port} is taken. Try npm start -- --port 4174.` : (error as Error).message);
+  console.error(
+    busy ? `Port ${port} is taken. Try npm start -- --port ${port + 1}.` : (error as Error).message,
+  );
   process.exit(1);
 }
 for (const signal of ['SIGINT', 'SIGTERM'] as const)

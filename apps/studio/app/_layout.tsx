@@ -3,14 +3,12 @@ import { QueryClientProvider } from '@tanstack/react-query';
 import { Slot } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { startDemo } from '@/demo/start';
 import { loadEditor } from '@/editor/loadEditor';
 import { clearOutFiles } from '@/media/files/outFile';
 import { keepOffline } from '@/offline/offline';
 import { startQueue } from '@/render/jobs';
-import { startDemoShelf } from '@/shelf/demoShelf';
 import { onStored } from '@/storage/changes';
-import { startDemo } from '@/storage/demo';
-import { loadFilms } from '@/storage/loadFilms';
 import { clearBrokenImports } from '@/storage/media';
 import { clearBrokenProxies } from '@/storage/proxies';
 import { keys, queryClient } from '@/storage/queries';
@@ -31,14 +29,14 @@ onStored(({ kind }) => {
 
 window.addEventListener('pagehide', keepUnwrittenBrands);
 
-/** Milliseconds from the start until the rest of the app is loaded and the demo's files are put on the shelf. */
-const SHELF_AFTER = 3000;
+/** Milliseconds from the start until the rest of the app is loaded. */
+const REST_AFTER = 3000;
 
 export default function Layout() {
   const [state, setState] = useState<'starting' | 'ready' | { fault: string }>('starting');
   useEffect(() => {
     recoverUnsaved()
-      .then(() => startDemo(loadFilms))
+      .then(() => startDemo())
       .then(() => setState('ready'))
       .catch((error: unknown) => setState({ fault: messageOf(error) }));
     void startQueue();
@@ -52,9 +50,8 @@ export default function Layout() {
       // What Templates lists is there before one goes there.
       .then(() => queryClient.prefetchQuery(templatesQuery))
       // What takes files in, and the editor, are loaded after what shows the first pictures.
-      .then(() => new Promise((resolve) => setTimeout(resolve, SHELF_AFTER)))
+      .then(() => new Promise((resolve) => setTimeout(resolve, REST_AFTER)))
       .then(loadEditor)
-      .then(startDemoShelf)
       .then(keepOffline)
       .catch(() => undefined);
   }, []);

@@ -252,6 +252,7 @@ export {
 } from './evaluate/controls';
 export { documentOnly } from './evaluate/documentOnly';
 export { type EvaluatedFrame, GraphicScene, type Resources } from './evaluate/graphicScene';
+export { type ListedTemplate, listedOf, openedListed } from './evaluate/listedTemplate';
 export { fontNeeds } from './evaluate/needs';
 export type { LaidPart, Region } from './evaluate/paintPass';
 export { SHEET, type SheetEntry, sheetEntries, sheetLayout } from './exchange/contactSheet';

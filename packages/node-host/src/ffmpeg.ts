@@ -43,6 +43,9 @@ export async function* framesOf(
   }
 }
 
+/** What to do where there is none. */
+export const INSTALL_FFMPEG = 'Install it first (Debian, Ubuntu: apt-get install ffmpeg).';
+
 /** Whether ffmpeg and ffprobe are installed here. */
 export async function hasFfmpeg(): Promise<boolean> {
   try {

@@ -1,6 +1,7 @@
 import { execFile } from 'node:child_process';
 import { promisify } from 'node:util';
 import { FILM_CODECS, type FilmCodec, filmFacts, type Size } from '@fresh-reel/core';
+import { INSTALL_FFMPEG } from './ffmpeg';
 
 const run = promisify(execFile);
 
@@ -128,8 +129,7 @@ export async function whyNoFilm({
   if (least && (size.width < least.width || size.height < least.height))
     return `${codec} takes ${least.width}x${least.height} and more, and ${size.width}x${size.height} is smaller.`;
   const here = await encodersHere();
-  if (!here)
-    return 'Films are written by ffmpeg, which is not here: install it first (Debian: apt-get install ffmpeg).';
+  if (!here) return `Films are written by ffmpeg, which is not here. ${INSTALL_FFMPEG}`;
   if (!isAmong(here, codec))
     return `The ffmpeg that is here was built without ${name}, which writes ${codec}. Install one that has it, or choose another of ${FILM_CODECS.join(', ')}.`;
   return undefined;

@@ -1,5 +1,5 @@
 export { NodeClip } from './clip';
-export { hasFfmpeg } from './ffmpeg';
+export { hasFfmpeg, INSTALL_FFMPEG } from './ffmpeg';
 export { takesFootage, whyNoFilm, writableFilms } from './filmCodecs';
 export { FilmFile, type FilmPlan, type PicturesPlan, type Underlay } from './filmFile';
 export { joinFilm, pieceEnding } from './filmPieces';

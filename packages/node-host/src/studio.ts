@@ -1,4 +1,3 @@
-import { existsSync } from 'node:fs';
 import { readFile, stat } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import {
@@ -35,11 +34,8 @@ import { createNodePath, createNodeSurface } from './surface';
 
 const require = createRequire(import.meta.url);
 
-/** The kernel, where it has been built: thousands of lines, and planes of video. Without it all is slower. */
-async function kernel(): Promise<Uint8Array | undefined> {
-  const built = require.resolve('@fresh-reel/pixels/kernel.wasm');
-  return existsSync(built) ? readFile(built) : undefined;
-}
+/** The kernel that draws thousands of lines, and planes of video. */
+const kernel = (): Promise<Uint8Array> => readFile(require.resolve('@fresh-reel/pixels/kernel.wasm'));
 
 /** Bytes of a file that is still tried as a picture, for which all of it is read. */
 const LARGEST_PICTURE = 2 ** 28;
@@ -61,15 +57,16 @@ export class NodeStudio implements Resources {
   private constructor(
     readonly layouts: LayoutCache,
     private readonly assets: AssetSource,
-    strokes: StrokeLayer | undefined,
-    /** Makes planes of video, where the kernel has been built. */
-    readonly planes: PlaneMaker | undefined,
-    private readonly paintsOnly: boolean,
+    strokes: StrokeLayer,
+    /** Makes planes of video. */
+    readonly planes: PlaneMaker,
+    /** Whether sounds are left closed. */
+    readonly paintsOnly: boolean,
   ) {
     this.painter = new Painter({
       createSurface: createNodeSurface,
       createPath: createNodePath,
-      layStrokes: strokes && ((rows, width, height) => strokes.lay(rows, width, height)),
+      layStrokes: (rows, width, height) => strokes.lay(rows, width, height),
       picture: (id, at) => (at === undefined ? this.pictures.get(id) : this.clipFrame(id, at)),
     });
   }
@@ -84,8 +81,7 @@ export class NodeStudio implements Resources {
   ): Promise<NodeStudio> {
     const hb = await loadHarfBuzz(await readFile(require.resolve('harfbuzzjs/hb.wasm')));
     const wasm = await kernel();
-    const strokes = wasm && (await StrokeLayer.load(wasm));
-    const planes = wasm && (await PlaneMaker.load(wasm));
+    const [strokes, planes] = [await StrokeLayer.load(wasm), await PlaneMaker.load(wasm)];
     return new NodeStudio(new LayoutCache(new FontBook(hb)), assets, strokes, planes, paintsOnly);
   }
 

@@ -104,7 +104,7 @@ export function pixelsOf({ canvas, context }: Surface, { planes }: NodeStudio, o
   if (!over) return context.getImageData(0, 0, canvas.width, canvas.height).data;
   const { x, y, width, height } = over;
   // The memory of planes is written anew for the next frame.
-  return planes!.planes(context.getImageData(x, y, width, height).data, width, height, true).slice();
+  return planes.planes(context.getImageData(x, y, width, height).data, width, height, true).slice();
 }
 
 /** Frames that are compressed while the next is painted: that runs on threads of its own. */

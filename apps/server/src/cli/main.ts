@@ -13,10 +13,11 @@ export async function main(args: readonly string[]): Promise<number> {
     if (verb === 'render') {
       const command = parseRenderCommand(rest);
       const { render } = await import('./render');
-      const { written, path } = await render(command, (done, count) => {
+      const { written, path, note } = await render(command, (done, count) => {
         if (process.stderr.isTTY) process.stderr.write(`\rframe ${done} of ${count} `);
       });
       console.log(`${written} frames in ${path}`);
+      if (note) console.error(note);
       return 0;
     }
     if (verb === 'batch') {

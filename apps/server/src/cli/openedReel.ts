@@ -14,7 +14,7 @@ import {
   type Template,
   templateKind,
 } from '@fresh-reel/core';
-import { NodeStudio, openPackage } from '@fresh-reel/node-host';
+import { INSTALL_FFMPEG, NodeStudio, openPackage } from '@fresh-reel/node-host';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { SOURCES } from '@fresh-reel/templates/sources';
 import { CommandError, type RenderCommand } from './command';
@@ -99,7 +99,7 @@ export async function wholeScene(reel: Reel, studio: NodeStudio): Promise<ReelSc
 
 const ffmpegMissing = (error: Error) =>
   /ENOENT.*ff(mpeg|probe)|ff(mpeg|probe) ENOENT/.test(error.message)
-    ? 'Clips and sounds need ffmpeg: install it first.'
+    ? `Clips and sounds are read by ffmpeg, which is not here. ${INSTALL_FFMPEG}`
     : '';
 
 interface Loaded extends Omit<OpenedReel, 'files' | 'fonts'> {

@@ -26,8 +26,7 @@ export function partsOf(
   { codec, alpha, size }: { readonly codec: FilmCodec; readonly alpha: string; readonly size: Size },
 ): readonly Part[] {
   const clips = asItIs(studio, size);
-  if (!takesFootage(codec) || alpha !== 'none' || !studio.planes)
-    return [{ frames: count, underlay: undefined }];
+  if (!takesFootage(codec) || alpha !== 'none') return [{ frames: count, underlay: undefined }];
   const footage = scene.media().some(clips);
   const momentsOf = (index: number) => scene.subFrames(from + index, rate).map((f) => f.ops);
   const read = ({ passages, area }: Beneath): Underlay => ({

@@ -21,6 +21,7 @@ import {
   FilmFile,
   type FilmPlan,
   hasFfmpeg,
+  INSTALL_FFMPEG,
   joinFilm,
   type NodeStudio,
   type PicturesPlan,
@@ -39,6 +40,8 @@ export interface Rendered {
   readonly written: number;
   /** The folder or the film. */
   readonly path: string;
+  /** What is not with them, and why, in words. */
+  readonly note?: string;
 }
 
 /**
@@ -52,7 +55,11 @@ export async function render(
 ): Promise<Rendered> {
   // A kind of file that is not written is known before anything is opened.
   filmWanted(command, true);
-  return withReel(command, (studio, opened) => renderReel(command, studio, opened, onProgress));
+  // Numbered PNGs of what needs no decoder need no ffmpeg; their sound, which lies beside them, does.
+  const silent = !(await hasFfmpeg()) && !command.pictures && !filmWanted(command, false);
+  return withReel(command, (studio, opened) => renderReel(command, studio, opened, onProgress), {
+    paintsOnly: silent,
+  });
 }
 
 /**
@@ -79,9 +86,7 @@ export async function renderReel(
   if (codec && command.number !== undefined)
     throw new CommandError('--number: a film is not numbered. Name a folder for numbered pictures.');
   if (pictures && !(await hasFfmpeg()))
-    throw new CommandError(
-      `${pictures} is written by ffmpeg, which is not here: install it first (Debian: apt-get install ffmpeg).`,
-    );
+    throw new CommandError(`${pictures} is written by ffmpeg, which is not here. ${INSTALL_FFMPEG}`);
   const why = codec && (await whyNoFilm({ codec, size, out: path }));
   if (why) throw new CommandError(why);
   const work = await beside(path);
@@ -120,15 +125,18 @@ export async function renderReel(
         else await new FrameWriter(studio, scene, paint).write(0, stretch.count, onFrame);
       }
       if (command.number !== undefined) await countFrom(command.number, work, ending);
-      await writeSound(stretch, join(work, `${fileStem(name)}.wav`));
+      if (!studio.paintsOnly) await writeSound(stretch, join(work, `${fileStem(name)}.wav`));
       await moveIn(work, path);
     }
-    return { written: done, path };
+    const silenced = studio.paintsOnly && scene.sounds().length > 0;
+    return { written: done, path, ...(silenced ? { note: WITHOUT_SOUND } : {}) };
   } catch (error) {
     await rm(work, { recursive: true, force: true });
     throw error;
   }
 }
+
+const WITHOUT_SOUND = `Its sound is not with it: sounds are read by ffmpeg, which is not here. ${INSTALL_FFMPEG}`;
 
 /** How a render is written. */
 export type Output = Omit<RenderCommand, 'what' | 'fill' | 'originals'>;

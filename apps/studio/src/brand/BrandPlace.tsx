@@ -10,13 +10,13 @@ import {
 } from '@fresh-reel/core';
 import { useState } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
+import { DEMO_BRAND } from '../demo/brand';
 import { FontField } from '../fonts/FontField';
 import { PICTURE_FILES, pickFile } from '../media/files/pickFile';
 import { importPicture } from '../media/import/importPicture';
 import { usePictureUrl } from '../media/usePictureUrl';
 import { Place } from '../shell/Place';
 import { RemovedList } from '../shell/RemovedList';
-import { DEMO_BRAND } from '../storage/demo';
 import { useBrand, useBrands } from '../storage/queries';
 import { Banner } from '../ui/Banner';
 import { Button, IconButton } from '../ui/Button';

@@ -1,7 +1,6 @@
-import { graphicsOf, reelEnd, secondsAt } from '@fresh-reel/core';
+import { graphicsOf, listedOf, reelEnd, secondsAt } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { listedOf } from '../storage/listedTemplate';
 import { lengthOf, USE_NAMES } from '../templates/facts';
 import { TemplatePreview } from '../templates/TemplatePreview';
 import { Banner } from '../ui/Banner';

@@ -1,9 +1,10 @@
 import { type Brand, freeName, type Reel, type Template } from '@fresh-reel/core';
-import { TEMPLATES } from '@fresh-reel/templates';
+import { LISTED } from '@fresh-reel/templates/listed';
 import { listBrands, saveBrand } from '../storage/brand';
 import { newId } from '../storage/ids';
 import { takePreferences } from '../storage/preferences';
 import { readReel, saveReel } from '../storage/reels';
+import { isShipped, shippedTemplate } from '../storage/shipped';
 import { listAllEditions, putTemplates } from '../storage/templates';
 import type { Things } from './openPackage';
 
@@ -42,9 +43,12 @@ export async function takeThings({ reels, templates, brands }: Things, choices?:
 
 /** Templates that are not here yet, with ids that are free. @param ids takes those that had to change */
 async function freshTemplates(templates: readonly Template[], ids: Map<string, string>): Promise<Template[]> {
-  const here = [...(await listAllEditions()), ...TEMPLATES];
-  const taken = new Set(here.map((t) => t.id));
-  const known = new Set(here.map((t) => JSON.stringify(t)));
+  const own = await listAllEditions();
+  const shipped = await Promise.all(
+    templates.filter((t) => isShipped(t.id)).map((t) => shippedTemplate(t.id)),
+  );
+  const taken = new Set([...own, ...LISTED].map((t) => t.id));
+  const known = new Set([...own, ...shipped].map((t) => JSON.stringify(t)));
   const fresh = templates.filter((t) => !known.has(JSON.stringify(t)));
   return fresh.map((template) => {
     if (!ids.has(template.id) && taken.has(template.id)) {

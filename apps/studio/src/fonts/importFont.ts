@@ -1,6 +1,7 @@
 import { loadHarfBuzz, messageOf, readFontFacts } from '@fresh-reel/core';
 import { FAMILIES } from '@fresh-reel/fonts';
 import { type FontRecord, storeFont } from '../storage/fonts';
+import { startWorker } from '../workers/startWorker';
 import type { FromUnpack, ToUnpack } from './messages';
 
 const MOST_BYTES = 60 * 1024 * 1024;
@@ -39,7 +40,7 @@ export async function importFont(file: File): Promise<FontRecord> {
 function unpacked(bytes: Uint8Array): Promise<Uint8Array> {
   const tag = String.fromCharCode(...bytes.subarray(0, 4));
   if (tag !== 'wOF2' && tag !== 'wOFF') return Promise.resolve(bytes);
-  const worker = new Worker(new URL('./unpack.worker', import.meta.url));
+  const worker = startWorker('unpack');
   return new Promise<Uint8Array>((resolve, reject) => {
     worker.onmessage = ({ data }: MessageEvent<FromUnpack>) =>
       'bytes' in data ? resolve(data.bytes) : reject(new Error(data.fault));

@@ -1,7 +1,7 @@
 /**
- * The app without a network. All that it is built of is kept when it is first opened, but for fonts of thousands of
- * letters, which are kept once they were used. A newer version is kept beside the one that runs, and takes its place
- * when the user says so. It is bundled by itself (`scripts/offline.mjs`), which knows all files.
+ * The app without a network. Its shell and its editor are kept when it is first opened; fonts, media and what is rarely
+ * needed once they were used. A newer version is kept beside the one that runs, and takes its place when the user says
+ * so. It is bundled by itself (`scripts/build/offline.mjs`), which knows all files.
  */
 import {
   addPlugins,
@@ -13,10 +13,10 @@ import { RangeRequestsPlugin } from 'workbox-range-requests';
 import { NavigationRoute, registerRoute } from 'workbox-routing';
 import { CacheFirst } from 'workbox-strategies';
 
-/** Files of the app; the name of one without a revision holds its content's hash. */
-declare const FILES: { readonly url: string; readonly revision: string | null }[];
-/** Large files and their revisions. */
-declare const LARGE: Readonly<Record<string, string>>;
+/** Files that are kept from the first; the name of one without a revision holds its content's hash. */
+declare const KEPT: { readonly url: string; readonly revision: string | null }[];
+/** Files that are kept once they were used, and their revisions. */
+declare const USED: Readonly<Record<string, string>>;
 
 /** The part of a service worker's scope that is used here. */
 interface Scope {
@@ -40,7 +40,7 @@ const scope = self as unknown as Scope;
 
 // Clips are asked for in parts.
 addPlugins([new RangeRequestsPlugin()]);
-precacheAndRoute(FILES, { cleanURLs: false });
+precacheAndRoute(KEPT, { cleanURLs: false });
 cleanupOutdatedCaches();
 // Every address that is no file is the app's own; but the server does something, or looks at a token.
 registerRoute(
@@ -50,12 +50,12 @@ registerRoute(
 // Without a network there is no server that makes films.
 registerRoute('/api/films', ({ request }) => fetch(request).catch(() => Response.json([])));
 
-const LARGE_CACHE = 'large-files';
-const keyOf = (url: string) => `${url}?revision=${LARGE[new URL(url).pathname]}`;
+const USED_CACHE = 'used-files';
+const keyOf = (url: string) => `${url}?revision=${USED[new URL(url).pathname]}`;
 registerRoute(
-  ({ url }) => url.pathname in LARGE,
+  ({ url, sameOrigin }) => sameOrigin && Object.hasOwn(USED, url.pathname),
   new CacheFirst({
-    cacheName: LARGE_CACHE,
+    cacheName: USED_CACHE,
     plugins: [{ cacheKeyWillBeUsed: async ({ request }) => keyOf(request.url) }],
   }),
 );
@@ -64,10 +64,10 @@ scope.addEventListener('activate', (event) => {
   event.waitUntil(dropOld().then(() => scope.clients.claim()));
 });
 
-/** Removes large files of versions before this one. */
+/** Removes files of versions before this one. */
 async function dropOld(): Promise<void> {
-  const cache = await caches.open(LARGE_CACHE);
-  const now = new Set(Object.keys(LARGE).map((path) => keyOf(new URL(path, location.href).href)));
+  const cache = await caches.open(USED_CACHE);
+  const now = new Set(Object.keys(USED).map((path) => keyOf(new URL(path, location.href).href)));
   for (const { url } of await cache.keys()) if (!now.has(url)) await cache.delete(url);
 }
 

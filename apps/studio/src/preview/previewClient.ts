@@ -1,6 +1,7 @@
 import { type Reel, type ReelCheck, secondsAt, type TextOfItem } from '@fresh-reel/core';
 import { ownFontFiles } from '../fonts/useFamilies';
 import { decodePicture } from '../media/decode/picture';
+import { startWorker } from '../workers/startWorker';
 import type { Answer, FromPreview, PaintedFrame, Question, ToPreview } from './messages';
 
 type Listener = () => void;
@@ -14,7 +15,7 @@ const asking = new Map<number, (answer: Extract<FromPreview, { type: 'answer' }>
 /** Starts what paints previews, if it is not there: it gets ready while the page still makes its own beginning. */
 export function startPreviews(): Worker {
   if (worker) return worker;
-  worker = new Worker(new URL('./preview.worker', import.meta.url));
+  worker = startWorker('preview');
   worker.onmessage = ({ data }: MessageEvent<FromPreview>) => receive(data);
   worker.onerror = (event) => {
     for (const surface of surfaces.values())

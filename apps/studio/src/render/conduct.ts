@@ -1,4 +1,5 @@
 import { messageOf, type OutputFormat, type Reel, type RenderPlan } from '@fresh-reel/core';
+import { startWorker } from '../workers/startWorker';
 import type { FromRender, JournalName, ToRender } from './messages';
 import { crewSize } from './paintCrew';
 import type { FromPainter, PaintJob, ToPainter } from './paintMessages';
@@ -26,11 +27,11 @@ export function conduct(
   hear: (message: FromRender) => void,
   { sample, journal }: Along = {},
 ): Conducted {
-  const worker = new Worker(new URL('./render.worker', import.meta.url));
+  const worker = startWorker('render');
   // What is only heard is not painted.
   const size =
     plan.format === 'wav' ? 0 : crewSize(sample?.length ?? plan.count, navigator.hardwareConcurrency || 1);
-  const painters = Array.from({ length: size }, () => new Worker(new URL('./paint.worker', import.meta.url)));
+  const painters = Array.from({ length: size }, () => startWorker('paint'));
   let ended = false;
   const end = () => {
     ended = true;

@@ -1,4 +1,5 @@
 import { type Reel, type Size, withoutBlur } from '@fresh-reel/core';
+import { startWorker } from '../workers/startWorker';
 import { givePicture, suppliesOf } from './supplies';
 import type { FromSurvey, ToSurvey } from './surveyMessages';
 
@@ -11,7 +12,7 @@ import type { FromSurvey, ToSurvey } from './surveyMessages';
 export async function stillsOf(reel: Reel, size: Size, frames: readonly number[]): Promise<ImageBitmap[]> {
   if (frames.length === 0) return [];
   const supplies = await suppliesOf(withoutBlur(reel));
-  const worker = new Worker(new URL('./survey.worker', import.meta.url));
+  const worker = startWorker('survey');
   const pictures: ImageBitmap[] = [];
   try {
     return await new Promise((resolve, reject) => {

@@ -1,5 +1,6 @@
 import type { Heard, Reel, ReelCheck } from '@fresh-reel/core';
 import { type QueryClient, useQuery } from '@tanstack/react-query';
+import { startWorker } from '../workers/startWorker';
 import { useGivesWay } from './giveWay';
 import { givePicture, suppliesOf } from './supplies';
 import type { FromSurvey, ToSurvey } from './surveyMessages';
@@ -21,7 +22,7 @@ async function survey(reel: Reel, told: (so: Survey) => void, signal: AbortSigna
   await new Promise((resolve) => setTimeout(resolve, REST));
   signal.throwIfAborted();
   const supplies = await suppliesOf(reel);
-  const worker = new Worker(new URL('./survey.worker', import.meta.url));
+  const worker = startWorker('survey');
   let so: Survey = { checks: [], looked: 0 };
   const more = (part: Partial<Survey>) => {
     so = { ...so, ...part };

@@ -9,6 +9,7 @@ import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
+import { useDemoShelf } from './demoShelf';
 import { ShelfGrid } from './ShelfGrid';
 
 /** Common practice for films of the web, where the first clip does not decide. */
@@ -16,6 +17,7 @@ const RATE = { num: 25, den: 1 } as const;
 
 /** Clips of the shelf, touched in the order in which they are to follow each other, become a reel. */
 export function NewReelSheet({ onClose }: { onClose: () => void }) {
+  useDemoShelf();
   const { data = [] } = useMediaList();
   const { start, fault } = useNewReel();
   const [chosen, setChosen] = useState<readonly MediaRecord[]>([]);

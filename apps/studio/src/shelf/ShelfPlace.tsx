@@ -25,6 +25,7 @@ import { useToast } from '../ui/Toast';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
 import { bytesText } from '../ui/units';
+import { useDemoShelf } from './demoShelf';
 import { found } from './found';
 import { MediaSheet } from './MediaSheet';
 import { NewReelSheet } from './NewReelSheet';
@@ -52,6 +53,7 @@ export function ShelfPlace() {
   const [open, setOpen] = useState<string>();
   const [making, setMaking] = useState(false);
   const [fault, setFault] = useState<string>();
+  useDemoShelf();
   const room = useRoom();
   const columns = useColumns();
   const client = useQueryClient();

@@ -4,6 +4,7 @@ import { useMediaList } from '../storage/queries';
 import { Field } from '../ui/Field';
 import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
+import { useDemoShelf } from './demoShelf';
 import { found } from './found';
 import { ShelfGrid } from './ShelfGrid';
 
@@ -18,6 +19,7 @@ interface Props {
 
 /** Files on the shelf to choose one from. */
 export function ShelfSheet({ title, kinds, onChoose, onClose, children }: Props) {
+  useDemoShelf();
   const { data = [] } = useMediaList();
   const [search, setSearch] = useState('');
   const fitting = data.filter((r) => kinds.includes(r.kind));

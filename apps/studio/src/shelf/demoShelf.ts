@@ -1,3 +1,4 @@
+import { useEffect } from 'react';
 import { importMedia } from '../media/import/importMedia';
 import { saveMediaRecord } from '../storage/media';
 import { keys, queryClient } from '../storage/queries';
@@ -24,7 +25,7 @@ const DONE = 'shelf-started';
  * Puts the demo's files on the shelf, once. A start that was cut short is gone on with the next time; the same file
  * is never there twice.
  */
-export async function startDemoShelf(): Promise<void> {
+async function startDemoShelf(): Promise<void> {
   if ((await store.getItem(DONE)) !== null) return;
   for (const [group, names] of Object.entries(DEMO_SHELF)) {
     for (const name of names) {
@@ -37,4 +38,17 @@ export async function startDemoShelf(): Promise<void> {
   }
   await write({ [DONE]: '1' });
   await queryClient.invalidateQueries({ queryKey: keys.media });
+}
+
+let started: Promise<void> | undefined;
+
+/** Has the demo's files put on the shelf where one first looks at it: nobody who does not waits for them on the wire. */
+export function useDemoShelf(): void {
+  useEffect(() => {
+    if (!started)
+      started = startDemoShelf().catch(() => {
+        // The next look tries again; what came so far stays.
+        started = undefined;
+      });
+  }, []);
 }

@@ -1,4 +1,4 @@
-import type { ListedTemplate } from '../storage/listedTemplate';
+import type { ListedTemplate } from '@fresh-reel/core';
 import type { ListedReel } from '../storage/reels';
 
 /**

@@ -1,5 +1,6 @@
 import { type Reel, ReelScene, SOUND_RATE } from '@fresh-reel/core';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
+import { startWorker } from '../workers/startWorker';
 import { type FromMix, PLAYER, PLAYER_PATH, type ToMix, type ToPlayer } from './messages';
 
 /** Seconds that picture and sound may drift apart before the sound is begun anew at the picture's place. */
@@ -13,7 +14,7 @@ const shown = new Map<number, (answer: FromMix) => void>();
 
 function tellMixer(message: ToMix, transfer: Transferable[] = []): void {
   if (!worker) {
-    worker = new Worker(new URL('./mix.worker', import.meta.url));
+    worker = startWorker('mix');
     worker.onmessage = ({ data }: MessageEvent<FromMix>) => {
       shown.get(data.request)?.(data);
       shown.delete(data.request);

@@ -2,8 +2,8 @@ import { held } from '../testing/memoryStorage';
 
 jest.mock('@react-native-async-storage/async-storage', () => jest.requireActual('../testing/memoryStorage'));
 
+import { listedOf } from '@fresh-reel/core';
 import { templateById } from '@fresh-reel/templates';
-import { listedOf } from './listedTemplate';
 import { listRemoved, putBack } from './removed';
 import {
   deleteTemplate,

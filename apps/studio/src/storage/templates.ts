@@ -1,5 +1,4 @@
-import { type Template, templateKind } from '@fresh-reel/core';
-import { type ListedTemplate, listedOf, openedListed } from './listedTemplate';
+import { type ListedTemplate, listedOf, openedListed, type Template, templateKind } from '@fresh-reel/core';
 import { openedText } from './opened';
 import { removeToKeep } from './removed';
 import { jsonOf, keysWith, store, write } from './store';

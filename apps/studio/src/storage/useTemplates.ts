@@ -1,10 +1,10 @@
-import { freeName, type Template } from '@fresh-reel/core';
-import { TEMPLATES } from '@fresh-reel/templates';
+import { freeName, type ListedTemplate, type Template } from '@fresh-reel/core';
+import { LISTED } from '@fresh-reel/templates/listed';
 import { type UseQueryResult, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useMemo } from 'react';
-import { type ListedTemplate, listedOf } from './listedTemplate';
 import { keys } from './queries';
 import { putBack } from './removed';
+import { isShipped, shippedTemplate } from './shipped';
 import {
   deleteTemplate,
   listEditions,
@@ -15,7 +15,6 @@ import {
 } from './templates';
 
 const NONE: readonly ListedTemplate[] = [];
-const SHIPPED = new Map(TEMPLATES.map((t) => [t.id, t]));
 
 /** Milliseconds that a template stays at hand once nothing shows it: of a thousand in a list most only come by. */
 const AT_HAND = 20_000;
@@ -45,15 +44,18 @@ export function useTemplates(): {
 }
 
 function inOrder(own: readonly ListedTemplate[]): ListedTemplate[] {
-  const beside = TEMPLATES.flatMap((t) => [...own.filter((o) => o.from === t.id), listedOf(t)]);
-  return [...own.filter(({ from }) => from === undefined || !SHIPPED.has(from)), ...beside];
+  const beside = LISTED.flatMap((t) => [...own.filter((o) => o.from === t.id), t]);
+  return [...own.filter(({ from }) => from === undefined || !isShipped(from)), ...beside];
 }
 
 /** What asks for one template, whole; `null` where it is not there. */
 const whole = (id: string) => ({
   queryKey: keys.template(id),
   queryFn: async () => (await wholeTemplate(id)) ?? null,
-  gcTime: AT_HAND,
+  // One that ships stays what it is.
+  ...(isShipped(id)
+    ? { gcTime: Number.POSITIVE_INFINITY, staleTime: Number.POSITIVE_INFINITY }
+    : { gcTime: AT_HAND }),
 });
 
 /** One template, whole: one that ships, or one of the user's. Nothing while it is not asked for. */
@@ -62,12 +64,11 @@ export function useTemplate(id: string | undefined): {
   readonly isOwn: boolean;
   readonly isLoading: boolean;
 } {
-  const shipped = id === undefined ? undefined : SHIPPED.get(id);
   const { data, isLoading } = useQuery({
     ...whole(id ?? ''),
-    enabled: id !== undefined && !shipped,
+    enabled: id !== undefined,
   });
-  return { template: shipped ?? data ?? undefined, isOwn: !shipped, isLoading };
+  return { template: data ?? undefined, isOwn: id === undefined || !isShipped(id), isLoading };
 }
 
 /** Some of them, in their order; those that are not there are left out. */
@@ -76,7 +77,7 @@ export function useSomeTemplates(ids: readonly string[]): {
   readonly isLoading: boolean;
 } {
   return useQueries({
-    queries: ids.map((id) => ({ ...whole(id), initialData: SHIPPED.get(id) })),
+    queries: ids.map(whole),
     combine: someOf,
   });
 }
@@ -88,7 +89,7 @@ const someOf = (results: readonly UseQueryResult<Template | null>[]) => ({
 
 /** One template, whole, as it is just now. */
 export const wholeTemplate = async (id: string): Promise<Template | undefined> =>
-  SHIPPED.get(id) ?? readTemplate(id);
+  isShipped(id) ? shippedTemplate(id) : readTemplate(id);
 
 const plain = (template: Template) => JSON.stringify({ ...template, id: '' });
 
@@ -97,7 +98,7 @@ export function useKeepTemplate(): (template: Template) => Promise<Template> {
   const changed = useChanged();
   return useCallback(
     async (template) => {
-      const listed = [...(await listTemplates()), ...TEMPLATES];
+      const listed = [...(await listTemplates()), ...LISTED];
       for (const { id, name } of listed) {
         const there = name === template.name ? await wholeTemplate(id) : undefined;
         if (there && plain(there) === plain(template)) return there;

@@ -1,10 +1,10 @@
 import type { FrameShape, Template } from '@fresh-reel/core';
+import { listedOf } from '@fresh-reel/core';
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { WearingToggle } from '../brand/WearingToggle';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
-import { listedOf } from '../storage/listedTemplate';
 import { useBrand, useMediaList, usePreferences } from '../storage/queries';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';

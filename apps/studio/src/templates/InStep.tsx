@@ -1,6 +1,6 @@
 import type { Fill, FrameShape, Template } from '@fresh-reel/core';
+import { listedOf } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
-import { listedOf } from '../storage/listedTemplate';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
 import { TemplatePreview } from './TemplatePreview';

@@ -1,6 +1,6 @@
+import type { ListedTemplate } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import type { ListedTemplate } from '../storage/listedTemplate';
 import { useTemplate } from '../storage/useTemplates';
 import { IconButton } from '../ui/Button';
 import { Icon } from '../ui/Icon';
@@ -11,7 +11,7 @@ import { CORNER, colour } from '../ui/theme';
 import { useNearScreen } from '../ui/useNearScreen';
 import { usePassing } from '../ui/VirtualGrid';
 import { summaryOf } from './facts';
-import { builtStill, TemplatePreview } from './TemplatePreview';
+import { shippedStill, TemplatePreview, TemplateStill } from './TemplatePreview';
 
 interface Props {
   readonly template: ListedTemplate;
@@ -78,18 +78,32 @@ function Content({ template, isOwn, moving, brand }: Props) {
   // What is shown stays while it is near; what comes by in passing is not begun.
   const [begun, setBegun] = useState(false);
   if (begun !== near && !(near && passing)) setBegun(near);
-  const { template: whole } = useTemplate(begun ? template.id : undefined);
+  // One that ships stands there as a file; its document is fetched once it moves, or wears something.
+  const asItComes = !isOwn && !brand;
+  const [lost, setLost] = useState(false);
+  const [moved, setMoved] = useState(false);
+  const paints = begun && (!asItComes || lost || moving || moved);
+  if (paints !== moved) setMoved(paints);
+  const { template: whole } = useTemplate(paints ? template.id : undefined);
   return (
     <>
       <View ref={ref} style={styles.room}>
         <View style={[styles.picture, styles[template.shape]]}>
+          {begun && asItComes && !whole && !lost && (
+            <TemplateStill
+              source={shippedStill(template.id)}
+              shape={template.shape}
+              transparent={!template.covers}
+              onLost={() => setLost(true)}
+            />
+          )}
           {whole && (
             <TemplatePreview
               template={whole}
               shape={template.shape}
               moving={moving}
               brand={brand}
-              still={isOwn || brand ? undefined : builtStill(template.id)}
+              still={asItComes ? shippedStill(template.id) : undefined}
             />
           )}
         </View>

@@ -1,4 +1,4 @@
-import { type FrameShape, messageOf, type Template } from '@fresh-reel/core';
+import { type FrameShape, listedOf, messageOf, type Template } from '@fresh-reel/core';
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { WearingToggle } from '../brand/WearingToggle';
@@ -6,7 +6,6 @@ import { useSaveTemplateFile, useSaveThingsFile } from '../files/useSaveFile';
 import { GroundSheet } from '../preview/GroundSheet';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
-import { listedOf } from '../storage/listedTemplate';
 import { useBrand, usePreferences, useSaveBrand } from '../storage/queries';
 import { useTemplates, wholeTemplate } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';

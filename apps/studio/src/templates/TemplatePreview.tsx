@@ -32,8 +32,28 @@ interface Props {
   readonly still?: string | undefined;
 }
 
-/** The still of a built-in template as it comes, which was painted when the app was built. */
-export const builtStill = (id: string): string => `/templates/${id}/still.webp`;
+/** The still of a built-in template as it comes, which lies beside its document. */
+export const shippedStill = (id: string): string => `/templates/${id}/still.webp`;
+
+interface StillProps {
+  readonly source: string;
+  readonly shape: FrameShape;
+  /** Whether a ground shows through it. */
+  readonly transparent: boolean;
+  /** It could not be loaded. */
+  readonly onLost: () => void;
+}
+
+/** A template's still as a file: what stands there until its document is here. */
+export function TemplateStill({ source, shape, transparent, onLost }: StillProps) {
+  const { width, height } = FRAMES[shape];
+  return (
+    <View style={[styles.picture, { aspectRatio: width / height }]}>
+      {transparent && <Ground />}
+      <Image source={{ uri: source }} style={styles.still} onError={onLost} alt="" aria-hidden />
+    </View>
+  );
+}
 
 /** A template as it looks: its still until it moves, wearing the user's brand if asked. */
 export function TemplatePreview({ template, shape, moving, brand, fill, round, still }: Props) {

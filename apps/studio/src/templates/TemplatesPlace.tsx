@@ -1,4 +1,4 @@
-import type { Use } from '@fresh-reel/core';
+import type { ListedTemplate, Use } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
@@ -8,7 +8,6 @@ import { startPreviews } from '../preview/previewClient';
 import { useKept } from '../shell/kept';
 import { Place } from '../shell/Place';
 import { RemovedList } from '../shell/RemovedList';
-import type { ListedTemplate } from '../storage/listedTemplate';
 import { useBrand, useMediaList, usePreferences, useSetPreferences } from '../storage/queries';
 import { useTemplates } from '../storage/useTemplates';
 import { Banner } from '../ui/Banner';

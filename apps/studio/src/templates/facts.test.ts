@@ -1,5 +1,5 @@
+import { listedOf } from '@fresh-reel/core';
 import { TEMPLATES, templateById } from '@fresh-reel/templates';
-import { listedOf } from '../storage/listedTemplate';
 import { soundsOf, takes } from './facts';
 import { slotTag } from './slots';
 

@@ -3,13 +3,13 @@ import {
   FRAMES,
   type FrameShape,
   GraphicScene,
+  type ListedTemplate,
   layoutFrame,
   secondsAt,
   type Template,
   type Use,
 } from '@fresh-reel/core';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
-import type { ListedTemplate } from '../storage/listedTemplate';
 import { secondsText } from '../ui/units';
 
 export const USE_NAMES: Readonly<Record<Use, string>> = {

@@ -1,5 +1,5 @@
+import { listedOf } from '@fresh-reel/core';
 import { TEMPLATES as SHIPPED } from '@fresh-reel/templates';
-import { listedOf } from '../storage/listedTemplate';
 import { TemplateSearch } from './search';
 
 const TEMPLATES = SHIPPED.map(listedOf);

@@ -1,6 +1,5 @@
-import type { Use } from '@fresh-reel/core';
+import type { ListedTemplate, Use } from '@fresh-reel/core';
 import MiniSearch, { type SearchOptions } from 'minisearch';
-import type { ListedTemplate } from '../storage/listedTemplate';
 import { takes, USE_NAMES } from './facts';
 
 /** What people call a kind of template, besides its name (common practice). */

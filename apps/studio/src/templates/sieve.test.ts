@@ -1,5 +1,5 @@
+import { listedOf } from '@fresh-reel/core';
 import { TEMPLATES as SHIPPED } from '@fresh-reel/templates';
-import { listedOf } from '../storage/listedTemplate';
 import { offered, picturesOf, type Sieve, setOf, sifted, wordsOf } from './sieve';
 
 const TEMPLATES = SHIPPED.map(listedOf);

@@ -1,5 +1,4 @@
-import type { FrameShape, Use } from '@fresh-reel/core';
-import type { ListedTemplate } from '../storage/listedTemplate';
+import type { FrameShape, ListedTemplate, Use } from '@fresh-reel/core';
 
 /** Lengths that are told apart, in seconds as a template comes: up to the last number. */
 export const LENGTHS = [

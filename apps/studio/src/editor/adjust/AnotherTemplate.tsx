@@ -1,7 +1,6 @@
-import { carriedFill, frameShape, setTemplate, type Template } from '@fresh-reel/core';
+import { carriedFill, frameShape, type ListedTemplate, setTemplate, type Template } from '@fresh-reel/core';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import type { ListedTemplate } from '../../storage/listedTemplate';
 import { useTemplate, useTemplates } from '../../storage/useTemplates';
 import { USE_NAMES } from '../../templates/facts';
 import { InStep } from '../../templates/InStep';

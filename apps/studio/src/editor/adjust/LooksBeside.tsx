@@ -1,7 +1,6 @@
-import { chooseLook, fillInLook, frameShape } from '@fresh-reel/core';
+import { chooseLook, fillInLook, frameShape, listedOf } from '@fresh-reel/core';
 import { useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { listedOf } from '../../storage/listedTemplate';
 import { LookPicture } from '../../templates/LookPicture';
 import { useRounds } from '../../templates/useRounds';
 import { Press } from '../../ui/Press';

@@ -17,6 +17,7 @@ import {
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import { useMediaFacts } from '../../media/useMediaFacts';
 import { announce } from '../../ui/announce';
+import { startWorker } from '../../workers/startWorker';
 import { useDesk, useRestingFrame } from '../session/desk';
 import { useReelEditor } from '../session/useReelEditor';
 import type { FromFollow, Patch, ToFollow } from './messages';
@@ -124,7 +125,7 @@ export function useFollowingState(): Following {
   // A moment after the last drag, it is looked at how well the patch can be followed.
   useEffect(() => {
     if (lookedAt === undefined) return;
-    const looker = new Worker(new URL('./follow.worker', import.meta.url));
+    const looker = startWorker('follow');
     const wait = setTimeout(() => {
       looker.onmessage = ({ data }: MessageEvent<FromFollow>) => {
         if (data.type === 'footing') setFooting({ of: lookedAt, verdict: data.verdict });
@@ -162,7 +163,7 @@ export function useFollowingState(): Following {
     const [from, to] = way ? stretchOf(base.ways.find((w) => w.id === begun.id)!, looking.at) : [first, last];
     edit(() => base, `follow-${begun.id}`);
     setPatch(undefined);
-    const following = new Worker(new URL('./follow.worker', import.meta.url));
+    const following = startWorker('follow');
     worker.current = following;
     let found: WaySample[] = [];
     setRunning({ samples: [], part: 0 });

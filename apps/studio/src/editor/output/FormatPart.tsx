@@ -9,6 +9,7 @@ import {
   type RenderFormat,
 } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
+import { INSTALL_FFMPEG, useServer } from '../../engine/server';
 import { useOwnFormats, useServerFilms, useSoundCodec, useSupport } from '../../render/support';
 import { Icon } from '../../ui/Icon';
 import { Radio, RadioGroup } from '../../ui/RadioGroup';
@@ -28,6 +29,7 @@ interface PartProps {
 /** The kind of file: those of the browser, and those that the app's server makes, where it does. */
 export function FormatPart({ format, onChange, ...about }: PartProps) {
   const films = useServerFilms();
+  const server = useServer();
   // What was chosen stands here even while the server is away.
   const offered = isFilmFormat(format) && !films.includes(format) ? [format, ...films] : films;
   // The sound alone is a file where there is one.
@@ -55,6 +57,11 @@ export function FormatPart({ format, onChange, ...about }: PartProps) {
         {offered.length > 0 && <Heading text="Made by the app’s server" />}
         {rows(offered)}
       </RadioGroup>
+      {server === 'without-ffmpeg' && (
+        <Txt kind="small" tone="quiet" testID="without-ffmpeg">
+          {`MOV for editing with transparency, H.265, pictures of 16 bits and more are made by the app’s server with ffmpeg, which is not there. ${INSTALL_FFMPEG}`}
+        </Txt>
+      )}
       {about.heard && !isFilmFormat(format) && <SoundNote format={format} />}
     </>
   );

@@ -1,6 +1,6 @@
 import { graphicsOf, newReel } from '@fresh-reel/core';
 import { templateById } from '@fresh-reel/templates';
-import { DEMO_BRAND } from '../../storage/demo';
+import { DEMO_BRAND } from '../../demo/brand';
 import { plansOf } from './plansOf';
 
 const reel = newReel(templateById('name-strap'), { id: 'r', name: 'Strap', now: '', shape: 'wide' });

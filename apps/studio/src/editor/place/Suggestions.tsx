@@ -5,6 +5,7 @@ import { useMediaFacts } from '../../media/useMediaFacts';
 import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
 import { Txt } from '../../ui/Txt';
+import { startWorker } from '../../workers/startWorker';
 import { useDesk } from '../session/desk';
 import { useAttempt } from '../session/useAttempt';
 import { useReelEditor } from '../session/useReelEditor';
@@ -46,7 +47,7 @@ export function Suggestions() {
   const look = (what: What) => {
     const played = playedOf(item, reel.rate);
     stop();
-    const looker = new Worker(new URL('./suggest.worker', import.meta.url));
+    const looker = startWorker('suggest');
     worker.current = looker;
     setState({ of: chosen, what, part: 0 });
     looker.onmessage = ({ data }: MessageEvent<FromSuggest>) => {

@@ -1,3 +1,4 @@
+import { startWorker } from '../../workers/startWorker';
 import { MediaError } from './mediaError';
 import type { FromImport, ToImport } from './messages';
 
@@ -10,7 +11,7 @@ export interface Hashing {
 
 /** Starts a worker for as many files as there are; end it when they are done. */
 export function startHashing(): Hashing {
-  const worker = new Worker(new URL('./import.worker', import.meta.url));
+  const worker = startWorker('import');
   return {
     hash: (file) =>
       new Promise((resolve, reject) => {

@@ -3,6 +3,7 @@ import { importFont } from '../../fonts/importFont';
 import type { FontRecord } from '../../storage/fonts';
 import { forgetComing, type MediaRecord } from '../../storage/media';
 import { StorageError } from '../../storage/store';
+import { startWorker } from '../../workers/startWorker';
 import { hashOf, piecesOf } from '../files/hash';
 import { importPicture } from './importPicture';
 import { DamagedError, damaged, MediaError, NeedsCopyError } from './mediaError';
@@ -91,7 +92,7 @@ export function importCopy(
 }
 
 function inWorker(what: Take, name: string, { onProgress, signal }: ImportOptions): Promise<Imported> {
-  const worker = new Worker(new URL('./import.worker', import.meta.url));
+  const worker = startWorker('import');
   let storing: string | undefined;
   return new Promise<Imported>((resolve, reject) => {
     signal?.addEventListener('abort', () => {

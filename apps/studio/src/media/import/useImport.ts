@@ -1,12 +1,13 @@
 import { likelyClip, messageOf, type NumberedRun, numberedRuns, type Rate, runName } from '@fresh-reel/core';
 import { useCallback, useRef, useState } from 'react';
+import { askServer, INSTALL_FFMPEG } from '../../engine/server';
 import { listMedia, readWhole } from '../../storage/media';
 import { announce } from '../../ui/announce';
 import { hashOfFile } from './hashing';
 import { type Imported, importCopy, importMedia, importSequence } from './importMedia';
-import { type NeedsCopy, NeedsCopyError } from './mediaError';
+import { MediaError, type NeedsCopy, NeedsCopyError } from './mediaError';
 import { ImportCancelled } from './messages';
-import { makeWorkingCopy, serverMakesCopies } from './workingCopy';
+import { makeWorkingCopy } from './workingCopy';
 
 /** A file on its way in. */
 export interface Coming {
@@ -158,9 +159,13 @@ async function byCopy(
     say(`“${file.name}” may be interlaced: combs show where things move.`);
     return imported;
   };
-  if (!(await serverMakesCopies())) {
+  const server = await askServer();
+  if (server !== 'whole') {
     if (why.needs.why === 'interlaced') return asItIs();
-    throw why;
+    if (server === 'away') throw why;
+    throw new MediaError(
+      `${why.message} The server of this app could make a working copy of it. ${INSTALL_FFMPEG} Then add the file again.`,
+    );
   }
   // It may be here already, from an earlier time.
   const held = (await listMedia()).some((record) => record.original?.size === file.size)

@@ -1,8 +1,7 @@
 import { z } from 'zod';
+import { FOOTAGE } from '../../engine/server';
 import { MediaError } from './mediaError';
 import { ImportCancelled, type OriginalFile } from './messages';
-
-const ADDRESS = '/api/footage';
 
 /** What the server says of a file that was sent to it. */
 const stateSchema = z.object({
@@ -21,16 +20,6 @@ const stateSchema = z.object({
   fault: z.string().optional(),
 });
 type CopyState = z.infer<typeof stateSchema>;
-
-/** Whether the app's own server is there and can make working copies. */
-export async function serverMakesCopies(): Promise<boolean> {
-  try {
-    const reply = await fetch(ADDRESS);
-    return reply.ok && ((await reply.json()) as { takes?: unknown }).takes === true;
-  } catch {
-    return false;
-  }
-}
 
 /** What is being done, and how far it is, 0..1. */
 export type OnStage = (stage: string, part: number) => void;
@@ -62,11 +51,11 @@ export async function makeWorkingCopy(
       onStage('Making a working copy', state.part);
       await pause(LOOK);
       if (signal.aborted) throw new ImportCancelled('Stopped.');
-      state = stateOf(await (await asked(`${ADDRESS}/${state.id}`, file)).json());
+      state = stateOf(await (await asked(`${FOOTAGE}/${state.id}`, file)).json());
     }
     if (state.state === 'failed')
       throw new MediaError(`No working copy of "${file.name}" could be made. ${state.fault ?? ''}`.trim());
-    const reply = await asked(`${ADDRESS}/${state.id}/copy`, file);
+    const reply = await asked(`${FOOTAGE}/${state.id}/copy`, file);
     const { hash, size, footage, type } = state;
     return {
       file: new File([await reply.blob()], file.name, { type }),
@@ -75,7 +64,7 @@ export async function makeWorkingCopy(
     };
   } finally {
     // Whatever became of it, nothing of it stays there.
-    void fetch(`${ADDRESS}/${state.id}`, { method: 'DELETE' }).catch(() => undefined);
+    void fetch(`${FOOTAGE}/${state.id}`, { method: 'DELETE' }).catch(() => undefined);
   }
 }
 
@@ -118,7 +107,7 @@ function sent(file: File, onProgress: (part: number) => void, signal: AbortSigna
         );
       else away();
     };
-    request.open('POST', ADDRESS);
+    request.open('POST', FOOTAGE);
     request.setRequestHeader('Content-Type', 'application/octet-stream');
     request.responseType = 'json';
     request.send(file);

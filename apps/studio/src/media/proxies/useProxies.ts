@@ -1,4 +1,5 @@
 import { useEffect, useSyncExternalStore } from 'react';
+import { startWorker } from '../../workers/startWorker';
 import { assetUrl } from '../decode/assets';
 import type { FromProxies, ToProxies } from './messages';
 
@@ -14,7 +15,7 @@ const listeners = new Set<() => void>();
 function send(message: ToProxies): void {
   if (!worker) {
     if (message.wanted.length === 0) return;
-    worker = new Worker(new URL('./proxies.worker', import.meta.url));
+    worker = startWorker('proxies');
     worker.onmessage = ({ data }: MessageEvent<FromProxies>) => {
       making = data.making;
       for (const listener of listeners) listener();

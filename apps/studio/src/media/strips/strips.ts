@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useSyncExternalStore } from 'react';
+import { startWorker } from '../../workers/startWorker';
 import type { FromStrips, ToStrips } from './messages';
 
 /** Small pictures kept; the ones that were not asked for longest go first. */
@@ -55,7 +56,7 @@ class Strips {
     const waves = all.flatMap((w) => w.waves).filter((media) => !this.waves.has(media));
     if (!this.worker) {
       if (pictures.length + waves.length === 0) return;
-      this.worker = new Worker(new URL('./strips.worker', import.meta.url));
+      this.worker = startWorker('strips');
       this.worker.onmessage = ({ data }: MessageEvent<FromStrips>) => this.take(data);
     }
     this.worker.postMessage({ pictures, waves, forget: this.gone } satisfies ToStrips);

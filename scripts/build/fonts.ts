@@ -1,0 +1,2 @@
+export { FONTS } from '@fresh-reel/fonts';
+export { unpackFont } from '@fresh-reel/fonts/unpack';

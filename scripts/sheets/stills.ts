@@ -1,0 +1,30 @@
+/**
+ * `npm run stills`: paints the still of every built-in template, or of those that are named, as it comes, and lays it
+ * beside its document. They are kept with the templates, so that a build paints nothing and needs no program that
+ * decodes clips; a test of the templates holds each against what the engine paints.
+ */
+import { fileURLToPath } from 'node:url';
+import { FRAMES } from '@fresh-reel/core';
+import { NodeStudio, pngOf } from '@fresh-reel/node-host';
+import { TEMPLATES } from '@fresh-reel/templates';
+import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
+import sharp from 'sharp';
+import { stillOf } from './sheet';
+
+/** Pixels of width that a card of the contact sheet has at the most, on a screen of two pixels to one. */
+const CARD = 640;
+/** Height of the room for a picture on a card, by its width: what is not so wide takes all of the height. */
+const ROOM = 3 / 4;
+const FOLDER = new URL('../../packages/templates/src/', import.meta.url);
+
+const named = process.argv.slice(2);
+const studio = await NodeStudio.start(SHIPPED_PATHS);
+for (const template of TEMPLATES) {
+  if (named.length > 0 && !named.includes(template.id)) continue;
+  const { width, height } = FRAMES[template.shape];
+  const picture = await stillOf(studio, template, CARD * Math.min(1, (ROOM * width) / height));
+  await sharp(await pngOf(picture))
+    .webp({ quality: 88 })
+    .toFile(fileURLToPath(new URL(`${template.id}/still.webp`, FOLDER)));
+}
+studio.close();
