@@ -1,3 +1,5 @@
+import { fileURLToPath } from 'node:url';
+
 /**
  * Test files run in a context of their own, in which what is global is found slowly. Loops over pixels and samples ask
  * for it often, so these are handed to each file.
@@ -15,6 +17,9 @@ export const GLOBALS = [
   'Uint8Array',
 ];
 
+/** Properties are tried with the same values in each run. */
+const SEEDED = fileURLToPath(new URL('scripts/test/fastCheck.cjs', import.meta.url));
+
 /** Everything but the interface runs in Node; the studio's own code runs with jest-expo; the real interface in e2e. */
 const node = (name, folder) => ({
   displayName: name,
@@ -22,6 +27,7 @@ const node = (name, folder) => ({
   testEnvironment: 'node',
   testMatch: ['<rootDir>/src/**/*.test.ts'],
   sandboxInjectedGlobals: GLOBALS,
+  moduleNameMapper: { '^fast-check$': SEEDED },
   transform: {
     '^.+\\.(t|j|mj)sx?$': [
       '@swc/jest',

@@ -12,7 +12,7 @@ import {
   type Template,
   templateKind,
 } from '@fresh-reel/core';
-import { TEMPLATES } from '@fresh-reel/templates';
+import { allTemplates } from '@fresh-reel/templates';
 import { BrowserStudio, surfaceOf } from '../apps/studio/src/engine/browserStudio';
 import families from './families.json';
 import { at } from './figures';
@@ -214,7 +214,7 @@ async function measure(
   const [, ids] = /^templates (.+)$/.exec(what) ?? [];
   const templates =
     sources?.map((data) => openDocument(templateKind, data)) ??
-    TEMPLATES.filter(({ id }) => ids === undefined || ids.split(',').includes(id));
+    allTemplates().filter(({ id }) => ids === undefined || ids.split(',').includes(id));
   const figures: PreviewFigures[] = [];
   for (const template of templates)
     figures.push(await preview(studio, await sceneOf(studio, template), template.id));

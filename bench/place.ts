@@ -13,7 +13,7 @@ import {
   reelOfFiles,
   spanOf,
 } from '@fresh-reel/core';
-import { TEMPLATES } from '@fresh-reel/templates';
+import { allTemplates } from '@fresh-reel/templates';
 import type { BrowserStudio } from '../apps/studio/src/engine/browserStudio';
 import { at } from './figures';
 
@@ -35,7 +35,9 @@ function longReel(clips = 30, titles = 50): Reel {
   let reel = reelOfFiles(files, MADE);
   for (let i = 1; i < clips; i += 3)
     ({ reel } = addColour(reel, '#FFEECC', Math.round((i * SECONDS * 25) / clips)));
-  const used = TEMPLATES.filter((t) => t.transparent === true).slice(0, 3);
+  const used = allTemplates()
+    .filter((t) => t.transparent === true)
+    .slice(0, 3);
   for (let i = 0; i < titles; i++) {
     const start = Math.round((i * SECONDS * 25) / titles);
     ({ reel } = addTitle(reel, used[i % used.length]!, start));

@@ -12,7 +12,8 @@ let browser: Browser;
 let starts: readonly Running[];
 let addresses: readonly string[];
 
-const start = (port: number) => clone.run('npm', 'start', '--', '--port', String(port));
+const start = (port: number) =>
+  clone.run('npm', 'start', '--', '--port', String(port), '--data', `data-${port}`);
 
 beforeAll(async () => {
   browser = await launch();
@@ -40,7 +41,7 @@ it('fills and renders a title in the browser, and says where it matters what ffm
   await tap(page, 'use-template');
   await fill(page, 'slot-name', 'Juno Abara');
   await waitForText(page, 'save-state', /^saved$/);
-  expect(await renderNow(page, 'png', '640')).toMatch(/PNG/);
+  expect(await renderNow(page, 'png', '270')).toMatch(/PNG/);
   expect(await textOf(page, 'without-ffmpeg')).toMatch(/Install ffmpeg where the server of this app runs/);
   expect(await page.$(id('output-format-prores4444'))).toBeNull();
   await page.close();
@@ -68,7 +69,7 @@ it('a build that is killed leaves the one before, and a port that is taken is sa
   building.kill();
   await building.ended;
   expect(readFileSync(join(dist, 'version.json'), 'utf8')).toBe(before);
-  const third = await start(4611).ended;
+  const third = await clone.run('npm', 'start', '--', '--port', '4611', '--data', 'data-3').ended;
   expect(third.code).toBe(1);
   expect(third.said).toMatch(/Port 4611 is taken\. Try npm start -- --port \d+/);
   expect(third.said).not.toMatch(/Building/);

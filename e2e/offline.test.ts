@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createApp } from '../apps/server/src/app';
 import { STUDIO } from '../apps/server/src/built';
-import { id, LAPTOP, PHONE, pause, renderNow, serve, tap } from './support/browser';
+import { id, LAPTOP, PHONE, pause, renderNow, serve, tap, waitForText } from './support/browser';
 import { kept } from './support/files';
 
 jest.setTimeout(240_000);
@@ -61,6 +61,17 @@ it('tells that a render is done to an editor who looks at something else, when t
 
 it('opens, shows and renders without a network, and says when a newer version is there', async () => {
   const port = Number(new URL(session.address).port);
+  // What was opened once is there again: its fonts and media were kept when they were used.
+  const before = await session.page(LAPTOP, '/reels/demo-sting');
+  await waitForText(before, 'timecode', /00:00:0/);
+  await before.waitForFunction(
+    async () => {
+      const used = (await (await caches.open('used-files')).keys()).map(({ url }) => url);
+      return ['/fonts/Fraunces', 'festival-logo.svg'].every((file) => used.some((url) => url.includes(file)));
+    },
+    { polling: 200 },
+  );
+  await before.close();
   await session.app.close();
   const page = await session.page(LAPTOP, '/templates');
   await page.waitForSelector('[data-testid^="template-card-"]');

@@ -732,7 +732,10 @@ const parts = {
   /** Pictures a second that are shown in the app at 960×540, with the sound on, and the page's own frames. */
   /** The place of templates with a hundred of them, and four side by side. */
   async collection() {
-    const { TEMPLATES } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);
+    const { allTemplates } = await import(
+      new URL('../packages/templates/src/index.ts', import.meta.url).href
+    );
+    const TEMPLATES = allTemplates();
     const more = Math.max(0, 100 - TEMPLATES.length);
     const own = [];
     for (let i = 0; i < more; i++) {
@@ -817,7 +820,10 @@ const parts = {
   },
   /** A template of 400 layers on the bench of the workshop: choosing, dragging, undoing, and until a change shows. */
   async workshop() {
-    const { TEMPLATES } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);
+    const { allTemplates } = await import(
+      new URL('../packages/templates/src/index.ts', import.meta.url).href
+    );
+    const TEMPLATES = allTemplates();
     const strap = TEMPLATES.find((t) => t.id === 'name-strap');
     const dot = (i) => ({
       ...{ id: `dot-${i}`, kind: 'shape', outline: { kind: 'ellipse' }, size: [40, 40] },
@@ -912,7 +918,10 @@ const parts = {
   },
   /** A thousand templates of one's own: from the touch that goes to Templates until they are there. */
   async own() {
-    const { TEMPLATES } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);
+    const { allTemplates } = await import(
+      new URL('../packages/templates/src/index.ts', import.meta.url).href
+    );
+    const TEMPLATES = allTemplates();
     const templates = {};
     const documents = [];
     for (let i = 0; i < 1000; i++) {
@@ -1040,7 +1049,10 @@ const parts = {
     row('package-500mb-memory-in-app', app.grown, 'MB', 250, app.grown <= 250);
   },
   async playing() {
-    const { TEMPLATES } = await import(new URL('../packages/templates/src/index.ts', import.meta.url).href);
+    const { allTemplates } = await import(
+      new URL('../packages/templates/src/index.ts', import.meta.url).href
+    );
+    const TEMPLATES = allTemplates();
     for (const { id } of TEMPLATES.filter((t) => !only || only.includes(t.id))) {
       const { shown, page: own } = await inApp(
         `/templates/${id}`,

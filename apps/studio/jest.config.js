@@ -15,5 +15,8 @@ module.exports = {
       { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'commonjs' } },
     ],
   },
-  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
+  moduleNameMapper: {
+    '^@/(.*)$': '<rootDir>/src/$1',
+    '^fast-check$': '<rootDir>/../../scripts/test/fastCheck.cjs',
+  },
 };

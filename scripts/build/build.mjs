@@ -34,18 +34,25 @@ const isBuilt = () =>
 export async function build(force = false) {
   ensurePackages();
   if (!force && isBuilt()) return;
-  const { lock } = await import('proper-lockfile');
   mkdirSync(MAKING, { recursive: true });
-  const release = await lock(MAKING, {
-    stale: 10_000,
-    retries: { retries: 600, factor: 1, minTimeout: 500 },
-  });
+  const release = await myTurn();
   try {
     // The other one may have made it meanwhile.
     if (force || !isBuilt()) await make();
   } finally {
     await release();
   }
+}
+
+/** Milliseconds after which a build that gives no sign of life, and did not let go, counts as killed. */
+const SILENT = 60_000;
+
+/** Waits until no other process builds. @returns what lets the next one */
+async function myTurn() {
+  const { check, lock } = await import('proper-lockfile');
+  if (await check(MAKING, { stale: SILENT }))
+    say('Another start is building the studio; this one waits for it.');
+  return lock(MAKING, { stale: SILENT, retries: { retries: 1200, factor: 1, minTimeout: 500 } });
 }
 
 async function make() {

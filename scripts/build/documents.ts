@@ -1,5 +1,5 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
-import { TEMPLATES } from '@fresh-reel/templates';
+import { allTemplates } from '@fresh-reel/templates';
 import { LISTED } from '@fresh-reel/templates/listed';
 import { demoReels } from '../../apps/studio/src/demo/reels';
 
@@ -17,8 +17,8 @@ function put(path: string, data: unknown): void {
  * @param listed the module that stands for `@fresh-reel/templates/listed` in the app
  */
 export function writeDocuments(site: string, listed: string): void {
-  for (const template of TEMPLATES) put(`${site}/templates/${template.id}/template.json`, template);
-  put(`${site}/templates/documents.json`, TEMPLATES);
+  for (const template of allTemplates()) put(`${site}/templates/${template.id}/template.json`, template);
+  put(`${site}/templates/documents.json`, allTemplates());
   put(`${site}/demo/reels.json`, demoReels(''));
   const told = LISTED.map((one) => ({ ...one }));
   writeFileSync(listed, `export const LISTED = JSON.parse(${JSON.stringify(JSON.stringify(told))});\n`);

@@ -5,7 +5,7 @@ import { build } from 'esbuild';
 import { root } from '../setup.mjs';
 
 /** What is not needed to look at templates and to edit reels, and is kept once it was used. */
-const RARE = /\/(pdf-lib|data-by-group|contactSheet|unpack)[^/]*\.js$/;
+const RARE = /\/(es|data-by-group|contactSheet|unpack)[^/]*\.js$/;
 
 /** What is kept when the app is first opened: the shell and the editor. */
 const KEPT = [
@@ -15,6 +15,8 @@ const KEPT = [
   /^\/engine\//,
   /^\/templates\/documents\.json$/,
   /^\/fonts\/(bricolage|figtree)/i,
+  // What is heard is small, and asked for only when something plays.
+  /^\/templates\/shared\/[^/]+\.ogg$/,
 ];
 const isKept = (url) => KEPT.some((kind) => kind.test(url)) && !RARE.test(url);
 

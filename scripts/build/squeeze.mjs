@@ -39,7 +39,12 @@ async function squeeze(path, quality) {
 /** Squeezes what the first page waits for. */
 export async function squeezeFirst(folder) {
   const files = filesOf(folder).filter((path) => SQUEEZED.test(path) && isFirst(path));
-  await Promise.all(files.map((path) => squeeze(path, 11)));
+  // Two at once: all threads of the pool would leave none for the files of this process.
+  const waiting = files.values();
+  const some = async () => {
+    for (const path of waiting) await squeeze(path, 11);
+  };
+  await Promise.all([some(), some()]);
 }
 
 const DONE = '.squeezed';

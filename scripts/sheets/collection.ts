@@ -9,7 +9,7 @@ import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { EMPTY_FILL, FRAMES, type FrameShape, type Surface, type Template } from '@fresh-reel/core';
 import { NodeStudio } from '@fresh-reel/node-host';
-import { TEMPLATES, templateById } from '@fresh-reel/templates';
+import { allTemplates, templateById } from '@fresh-reel/templates';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { grounds } from './grounds';
 import { pictureOf, sizeAt, stillOf, writeSheet } from './sheet';
@@ -24,7 +24,7 @@ const shapes = Object.keys(FRAMES) as FrameShape[];
 
 async function stills(out: string): Promise<void> {
   const rows: Surface[][] = [];
-  for (const [i, template] of TEMPLATES.entries()) {
+  for (const [i, template] of allTemplates().entries()) {
     if (i % 8 === 0) rows.push([]);
     rows.at(-1)!.push(await stillOf(studio, template, template.shape === 'tall' ? 60 : 160));
   }
@@ -52,7 +52,7 @@ async function each(template: Template, folder: string): Promise<void> {
 if (values.out) await stills(values.out);
 if (values.each) {
   await mkdir(values.each, { recursive: true });
-  const chosen = positionals.length > 0 ? positionals.map(templateById) : TEMPLATES;
+  const chosen = positionals.length > 0 ? positionals.map(templateById) : allTemplates();
   for (const template of chosen) await each(template, values.each);
 }
 studio.close();

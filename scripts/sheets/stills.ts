@@ -6,7 +6,7 @@
 import { fileURLToPath } from 'node:url';
 import { FRAMES } from '@fresh-reel/core';
 import { NodeStudio, pngOf } from '@fresh-reel/node-host';
-import { TEMPLATES } from '@fresh-reel/templates';
+import { allTemplates } from '@fresh-reel/templates';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import sharp from 'sharp';
 import { stillOf } from './sheet';
@@ -19,7 +19,7 @@ const FOLDER = new URL('../../packages/templates/src/', import.meta.url);
 
 const named = process.argv.slice(2);
 const studio = await NodeStudio.start(SHIPPED_PATHS);
-for (const template of TEMPLATES) {
+for (const template of allTemplates()) {
   if (named.length > 0 && !named.includes(template.id)) continue;
   const { width, height } = FRAMES[template.shape];
   const picture = await stillOf(studio, template, CARD * Math.min(1, (ROOM * width) / height));

@@ -11,7 +11,7 @@ import {
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { newReel } from '@fresh-reel/core';
-import { TEMPLATES, templateById } from '@fresh-reel/templates';
+import { allTemplates, templateById } from '@fresh-reel/templates';
 import { PNG } from 'pngjs';
 import { createApp } from './app';
 import { parseRenderCommand } from './cli/command';
@@ -304,7 +304,7 @@ describe('fresh-reel render', () => {
 
   it('lists the templates, a line each, its id first', async () => {
     const lines = (await here('list')).stdout.trim().split('\n');
-    expect(lines.map((l) => l.split(/\s/)[0])).toEqual(TEMPLATES.map((t) => t.id));
+    expect(lines.map((l) => l.split(/\s/)[0])).toEqual(allTemplates().map((t) => t.id));
   });
 });
 

@@ -7,6 +7,7 @@ import { startDemo } from '@/demo/start';
 import { loadEditor } from '@/editor/loadEditor';
 import { clearOutFiles } from '@/media/files/outFile';
 import { keepOffline } from '@/offline/offline';
+import { fetchedByPreviews } from '@/preview/previewClient';
 import { startQueue } from '@/render/jobs';
 import { onStored } from '@/storage/changes';
 import { clearBrokenImports } from '@/storage/media';
@@ -52,7 +53,7 @@ export default function Layout() {
       // What takes files in, and the editor, are loaded after what shows the first pictures.
       .then(() => new Promise((resolve) => setTimeout(resolve, REST_AFTER)))
       .then(loadEditor)
-      .then(keepOffline)
+      .then(() => keepOffline(fetchedByPreviews))
       .catch(() => undefined);
   }, []);
   return (

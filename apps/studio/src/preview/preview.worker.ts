@@ -308,6 +308,9 @@ async function receive(message: ToPreview): Promise<void> {
     case 'fonts':
       supplies.gotFonts(message.families, message.fonts);
       return;
+    case 'fetched':
+      tell({ type: 'fetched', addresses: performance.getEntriesByType('resource').map((e) => e.name) });
+      return;
     case 'ask': {
       const { request, reel, question } = message;
       const answered = answerTo(question, reel, engine, supplies).then(

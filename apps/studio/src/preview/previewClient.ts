@@ -12,6 +12,15 @@ let made = 0;
 let requests = 0;
 const asking = new Map<number, (answer: Extract<FromPreview, { type: 'answer' }>) => void>();
 
+let hearFetched: ((addresses: readonly string[]) => void) | undefined;
+
+/** The addresses that what paints previews has fetched: fonts and media, among them. */
+export const fetchedByPreviews = (): Promise<readonly string[]> =>
+  new Promise((resolve) => {
+    hearFetched = resolve;
+    send({ type: 'fetched' });
+  });
+
 /** Starts what paints previews, if it is not there: it gets ready while the page still makes its own beginning. */
 export function startPreviews(): Worker {
   if (worker) return worker;
@@ -52,6 +61,9 @@ function receive(message: FromPreview): void {
     case 'answer':
       asking.get(message.request)?.(message);
       asking.delete(message.request);
+      return;
+    case 'fetched':
+      hearFetched?.(message.addresses);
       return;
     case 'ended':
       surfaces.get(message.surface)?.ended();

@@ -5,7 +5,7 @@ export const CHUNK = 786_432;
 
 export async function sha256(bytes: Uint8Array): Promise<string> {
   // Browsers hash on secure addresses only.
-  if (!crypto.subtle) return (await import('hash-wasm/dist/sha256.umd.min.js')).sha256(bytes);
+  if (!crypto.subtle) return (await import('./plainSha256')).sha256(bytes);
   const digest = await crypto.subtle.digest('SHA-256', bytes as BufferSource);
   return [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('');
 }

@@ -1,8 +1,8 @@
 import { listedOf } from '@fresh-reel/core';
-import { TEMPLATES as SHIPPED } from '@fresh-reel/templates';
+import { allTemplates } from '@fresh-reel/templates';
 import { TemplateSearch } from './search';
 
-const TEMPLATES = SHIPPED.map(listedOf);
+const TEMPLATES = allTemplates().map(listedOf);
 const search = new TemplateSearch(TEMPLATES);
 const ids = (asked: string) => search.find(asked).templates.map((t) => t.id);
 

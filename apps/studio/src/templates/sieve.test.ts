@@ -1,8 +1,8 @@
 import { listedOf } from '@fresh-reel/core';
-import { TEMPLATES as SHIPPED } from '@fresh-reel/templates';
+import { allTemplates } from '@fresh-reel/templates';
 import { offered, picturesOf, type Sieve, setOf, sifted, wordsOf } from './sieve';
 
-const TEMPLATES = SHIPPED.map(listedOf);
+const TEMPLATES = allTemplates().map(listedOf);
 const ids = (sieve: Sieve, favourites: readonly string[] = [], pictures: readonly number[] = []) =>
   sifted(TEMPLATES, sieve, new Set(favourites), pictures).map((t) => t.id);
 

@@ -1,4 +1,4 @@
-import { TEMPLATES } from '@fresh-reel/templates';
+import { allTemplates, templateById } from '@fresh-reel/templates';
 // A general validator of JSON Schema, draft 2020-12.
 import Ajv from 'ajv/dist/2020';
 import fc from 'fast-check';
@@ -16,7 +16,7 @@ const isTemplate = validator(template);
 
 describe('the published schema', () => {
   it('takes every built-in template, and those begun from nothing', () => {
-    for (const held of [...TEMPLATES, beginTemplate('blank', { id: 'a', name: 'A', shape: 'tall' })]) {
+    for (const held of [...allTemplates(), beginTemplate('blank', { id: 'a', name: 'A', shape: 'tall' })]) {
       const ok = isTemplate(JSON.parse(JSON.stringify(held)));
       expect([held.id, ok, isTemplate.errors?.slice(0, 3)]).toEqual([held.id, true, undefined]);
     }
@@ -25,7 +25,7 @@ describe('the published schema', () => {
   it('takes reels, and is small enough to be read', () => {
     const isReel = validator(writeJsonSchema(reelKind.schema, 'Reel'));
     const made = { id: 'r', name: 'R', now: '2026-11-28T00:00:00Z' };
-    const reel = newReel(TEMPLATES[0]!, { ...made, shape: 'wide' });
+    const reel = newReel(templateById('name-strap'), { ...made, shape: 'wide' });
     expect([isReel(JSON.parse(JSON.stringify(reel))), isReel.errors]).toEqual([true, null]);
     expect(
       isReel({
@@ -38,7 +38,7 @@ describe('the published schema', () => {
   });
 
   it('refuses what is no template, as the schema it is written from does', () => {
-    const first = JSON.parse(JSON.stringify(TEMPLATES.find((t) => t.id === 'name-strap'))) as object;
+    const first = JSON.parse(JSON.stringify(templateById('name-strap'))) as object;
     for (const broken of [
       { ...first, version: 'five' },
       { ...first, layers: [] },
@@ -53,7 +53,7 @@ describe('the published schema', () => {
   });
 
   it('refuses nothing that the app opens', () => {
-    const source = JSON.parse(JSON.stringify(TEMPLATES.find((t) => t.id === 'name-strap')));
+    const source = JSON.parse(JSON.stringify(templateById('name-strap')));
     const values = fc.oneof(
       fc.integer(),
       fc.double({ noNaN: true }),

@@ -1,11 +1,11 @@
-import { TEMPLATES } from '@fresh-reel/templates';
+import { templateById } from '@fresh-reel/templates';
 import { newReel } from '../edit/reel';
 import { DocumentError } from './load';
 import { openAsFarAsKnown } from './newer';
 import { reelKind } from './reel';
 import { type Template, templateKind } from './template';
 
-const strap = () => JSON.parse(JSON.stringify(TEMPLATES.find((t) => t.id === 'name-strap'))) as Template;
+const strap = () => JSON.parse(JSON.stringify(templateById('name-strap'))) as Template;
 
 describe('documents of a newer version', () => {
   it('opens what it knows, tells what it does not, and keeps parts of unknown kinds', () => {

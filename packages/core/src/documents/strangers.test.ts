@@ -1,5 +1,5 @@
 import type { NodeStudio } from '@fresh-reel/node-host';
-import { TEMPLATES } from '@fresh-reel/templates';
+import { allTemplates } from '@fresh-reel/templates';
 import fc from 'fast-check';
 import { EMPTY_FILL } from '../documents/fill';
 import { sceneOf, templateOf, testStudio, textLayer, textSlot } from '../testing/studio';
@@ -256,7 +256,7 @@ describe('what is accepted works', () => {
   }
 
   it('every template that opens paints at any time, without a fault and with true numbers', () => {
-    const plain = TEMPLATES.map((t) => JSON.parse(JSON.stringify(t)) as Template);
+    const plain = allTemplates().map((t) => JSON.parse(JSON.stringify(t)) as Template);
     const ways = plain.map((t) => places(t));
     const links = plain.map((t) => t.controls.map((c) => ({ control: c.id })));
     const value = fc.oneof(

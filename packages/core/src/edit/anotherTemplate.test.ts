@@ -1,4 +1,4 @@
-import { TEMPLATES, templateById } from '@fresh-reel/templates';
+import { allTemplates, templateById } from '@fresh-reel/templates';
 import { EMPTY_FILL, type Fill } from '../documents/fill';
 import { openDocument } from '../documents/load';
 import { freshPicture } from '../documents/pictureFill';
@@ -73,13 +73,13 @@ describe('the same content in another template', () => {
   });
 
   it('every built-in template takes what any other was filled with', () => {
-    for (const a of TEMPLATES) {
+    for (const a of allTemplates()) {
       const words = a.slots.filter((s) => s.kind === 'text' || s.kind === 'list');
       const slots = Object.fromEntries(words.map((s) => [s.id, `Words of ${s.id}`]));
       const controls = Object.fromEntries(
         a.controls.flatMap((c) => (typeof c.default === 'object' ? [] : [[c.id, c.default]])),
       );
-      for (const b of TEMPLATES) {
+      for (const b of allTemplates()) {
         const { fill: held, along, behind } = carriedFill(a, { slots, controls }, b);
         expect(along.length + behind.length).toBe(words.length);
         expect({ from: a.id, to: b.id, faults: faultsOfFill(b, held) }).toEqual({

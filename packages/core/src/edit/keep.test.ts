@@ -1,4 +1,4 @@
-import { TEMPLATES, templateById } from '@fresh-reel/templates';
+import { allTemplates, templateById } from '@fresh-reel/templates';
 import fc from 'fast-check';
 import { type ControlFill, EMPTY_FILL, type Fill } from '../documents/fill';
 import { openDocument } from '../documents/load';
@@ -94,7 +94,12 @@ test('what is kept paints what the graphic did, and opens as any template does',
   const numbers = fc.array(fc.double({ min: 0, max: 0.999, noNaN: true }), { minLength: 12, maxLength: 12 });
   fc.assert(
     fc.property(
-      ...[fc.constantFrom(...TEMPLATES), numbers, fc.boolean(), fc.constantFrom('wide', 'tall', 'square')],
+      ...[
+        fc.constantFrom(...allTemplates()),
+        numbers,
+        fc.boolean(),
+        fc.constantFrom('wide', 'tall', 'square'),
+      ],
       (template, parts, keyed, shape) => {
         const frame = layoutFrame(FRAMES[shape as 'wide']);
         const fill = someFill(template as Template, parts as number[], keyed as boolean);
@@ -126,7 +131,7 @@ describe('a title that is kept', () => {
   });
 
   it('comes back to how it was kept by a look, and a look counts before its keys', () => {
-    const { template, control } = TEMPLATES.flatMap((t) =>
+    const { template, control } = allTemplates().flatMap((t) =>
       t.controls.flatMap((c) =>
         c.kind === 'number' && t.looks.some((l) => Object.hasOwn(l.controls, c.id))
           ? [{ template: t, control: c }]
@@ -142,7 +147,7 @@ describe('a title that is kept', () => {
   });
 
   it('changes the default of its own shape alone where shapes differ', () => {
-    const { template, control } = TEMPLATES.flatMap((t) =>
+    const { template, control } = allTemplates().flatMap((t) =>
       t.controls.flatMap((c) =>
         c.kind === 'number' && typeof c.default === 'object' ? [{ template: t, control: c }] : [],
       ),
@@ -154,7 +159,9 @@ describe('a title that is kept', () => {
   });
 
   it('keeps the files it shows and lets go of those it does not', () => {
-    const withFace = TEMPLATES.find((t) => t.slots.some((s) => s.kind === 'picture' && s.sample !== null))!;
+    const withFace = allTemplates().find((t) =>
+      t.slots.some((s) => s.kind === 'picture' && s.sample !== null),
+    )!;
     const slot = withFace.slots.find((s) => s.kind === 'picture' && s.sample !== null)!;
     const kept = keptTemplate(
       withFace,

@@ -1,4 +1,4 @@
-import { TEMPLATES } from '@fresh-reel/templates';
+import { allTemplates } from '@fresh-reel/templates';
 import fc from 'fast-check';
 import { openDocument } from '../documents/load';
 import { reelKind } from '../documents/reel';
@@ -32,7 +32,7 @@ describe('the workshop', () => {
   });
 
   it('opens every built-in template, changed in nothing, as the same document', () => {
-    for (const template of TEMPLATES) {
+    for (const template of allTemplates()) {
       const bench = benchOf(template, { id: 'b', name: template.name, now: '' });
       const stored = openDocument(reelKind, JSON.parse(JSON.stringify(bench)));
       expect(JSON.stringify(madeOn(stored as typeof bench))).toBe(JSON.stringify(template));
@@ -41,7 +41,7 @@ describe('the workshop', () => {
   });
 
   it('finds a field for every value of every built-in template', () => {
-    for (const template of TEMPLATES)
+    for (const template of allTemplates())
       for (const layer of everyLayer(template.layers))
         for (const key of Object.keys(layer)) {
           if (key === 'layers') continue;
@@ -85,13 +85,13 @@ describe('the workshop', () => {
     expect(stepPart(template, 'strap', 1).layers.map((l) => l.id)).toEqual([id, 'strap']);
     expect(() => movePart(grouped.template, grouped.id, 'strap', 0)).toThrow('in itself');
     expect(() => removeParts(strap(), ['strap'])).toThrow('one part at least');
-    for (const other of TEMPLATES.slice(0, 12)) {
+    for (const other of allTemplates().slice(0, 12)) {
       const brought = copyPart(other, other.layers.at(-1)!.id, strap()).template;
       expect(faultsOfTemplate(brought)).toEqual([]);
       expect(whole(brought)).toEqual(brought);
     }
     // What stands in a group is copied without it; what needs others beside it is not taken alone.
-    for (const other of TEMPLATES.slice(0, 12))
+    for (const other of allTemplates().slice(0, 12))
       for (const group of other.layers)
         for (const { id: inner } of group.kind === 'group' ? group.layers : []) {
           const faults = faultsOfTemplate(copyPart(other, inner, strap()).template);
@@ -176,7 +176,7 @@ describe('made adjustable', () => {
   });
 
   it('says what becomes of a value, whatever is made of it', () => {
-    for (const template of TEMPLATES)
+    for (const template of allTemplates())
       for (const t of tiesOf(template)) expect(tieSentence(template, t)).toMatch(/^“.+” sets .+\.$/);
   });
 

@@ -153,39 +153,56 @@ function toPath(draw: readonly { type: string; values: number[] }[], k: number):
 
 const MOST_INSTANCES = 48;
 
+/** The bytes of a font file, or what reads them when a letter is first asked of it. */
+type FontBytes = Uint8Array | (() => Uint8Array);
+
+interface OpenFont {
+  readonly face: HarfBuzzFace;
+  readonly covered: ReadonlySet<number>;
+  readonly axes: Readonly<Record<string, FontAxis>>;
+}
+
+/** @throws {Error} when the bytes are not a TrueType or OpenType font. */
+function openFont(hb: HarfBuzz, { family }: FontInfo, bytes: Uint8Array): OpenFont {
+  const tag = String.fromCharCode(...bytes.subarray(0, 4));
+  if (!['\0\u0001\0\0', 'OTTO', 'true'].includes(tag))
+    throw new Error(`The font "${family}" is not a TrueType or OpenType file.`);
+  const face = hb.createFace(hb.createBlob(bytes.slice().buffer as ArrayBuffer), 0);
+  const covered = new Set(face.collectUnicodes());
+  if (covered.size === 0) throw new Error(`The font "${family}" has no letters, or is broken.`);
+  return { face, covered, axes: face.getAxisInfos() };
+}
+
 /** One font file: a face, or for a variable font as many as its axes are asked for. */
 class FontFile {
-  readonly axes: Readonly<Record<string, FontAxis>>;
-  private readonly face: HarfBuzzFace;
-  private readonly covered: ReadonlySet<number>;
   private readonly made = new Map<string, FontFace>();
+  private open: OpenFont | undefined;
 
-  /** @throws {Error} when the bytes are not a TrueType or OpenType font. */
+  /** @throws {Error} when bytes that are given at once are not a TrueType or OpenType font. */
   constructor(
     private readonly hb: HarfBuzz,
     readonly info: FontInfo,
-    bytes: Uint8Array,
+    private readonly bytes: FontBytes,
   ) {
-    const tag = String.fromCharCode(...bytes.subarray(0, 4));
-    if (!['\0\u0001\0\0', 'OTTO', 'true'].includes(tag)) {
-      throw new Error(`The font "${info.family}" is not a TrueType or OpenType file.`);
-    }
-    this.face = hb.createFace(hb.createBlob(bytes.slice().buffer as ArrayBuffer), 0);
-    this.covered = new Set(this.face.collectUnicodes());
-    if (this.covered.size === 0) throw new Error(`The font "${info.family}" has no letters, or is broken.`);
-    this.axes = this.face.getAxisInfos();
+    if (typeof bytes !== 'function') this.open = openFont(hb, info, bytes);
+  }
+
+  private get font(): OpenFont {
+    this.open ??= openFont(this.hb, this.info, typeof this.bytes === 'function' ? this.bytes() : this.bytes);
+    return this.open;
   }
 
   /** Whether it has a letter; a colour font is for colour signs alone, whole sequences of them. */
   isFor(grapheme: string, colour: boolean): boolean {
     if ((this.info.standsInFor?.includes('Emoji') ?? false) !== colour) return false;
-    return colour || hasAll(this.covered, grapheme);
+    return colour || hasAll(this.font.covered, grapheme);
   }
 
   /** The face nearest to a weight and axis values. Whole steps, so that a moving axis finds faces made before. */
   at(weight: number, asked: Axes): FontFace {
+    const { face: whole, covered, axes } = this.font;
     const values: Record<string, number> = {};
-    for (const [tag, { min, max, default: rest }] of Object.entries(this.axes)) {
+    for (const [tag, { min, max, default: rest }] of Object.entries(axes)) {
       const wanted = asked[tag] ?? (tag === 'wght' ? weight : rest);
       const step = max - min > 20 ? 1 : (max - min) / 50;
       values[tag] = Math.min(max, Math.max(min, Math.round(wanted / step) * step));
@@ -194,7 +211,7 @@ class FontFile {
     let face = this.made.get(key);
     if (!face) {
       if (this.made.size >= MOST_INSTANCES) this.made.delete(this.made.keys().next().value!);
-      face = new FontFace(this.hb, this.info, this.face, this.covered, values);
+      face = new FontFace(this.hb, this.info, whole, covered, values);
       this.made.set(key, face);
     }
     return face;
@@ -209,8 +226,11 @@ export class FontBook {
 
   constructor(private readonly hb: HarfBuzz) {}
 
-  /** @throws {Error} when the bytes are not a usable font. */
-  add(info: FontInfo, bytes: Uint8Array): void {
+  /**
+   * @param bytes of the file; or what reads them, for files that are known to be good and may never be needed
+   * @throws {Error} when the bytes are not a usable font
+   */
+  add(info: FontInfo, bytes: FontBytes): void {
     if (this.has(info.family, info.weight)) return;
     this.files.push(new FontFile(this.hb, info, bytes));
     this.version++;

@@ -101,7 +101,7 @@ function drawEntry(
 
 async function pdfOf(pages: readonly OffscreenCanvas[]): Promise<Blob> {
   // What writes PDFs is loaded when one is asked for.
-  const { PDFDocument } = await import('pdf-lib/dist/pdf-lib.min.js');
+  const { PDFDocument } = await import('pdf-lib');
   const made = await PDFDocument.create();
   for (const page of pages) {
     const jpeg = await page.convertToBlob({ type: 'image/jpeg', quality: 0.92 });

@@ -6,7 +6,7 @@ import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
-import { ensurePackages, ensurePrograms, root } from './setup.mjs';
+import { ensurePackages, ensurePrograms, root } from '../setup.mjs';
 
 const programs = ensurePrograms({
   chromium: 'chromium',
