@@ -78,6 +78,9 @@ it('opens, shows and renders without a network, and says when a newer version is
   await page.goto(`${session.address}/reels/demo-sting`);
   expect(await renderNow(page, 'png', '270')).toContain('1 frame');
   const [without] = await kept(page, 'renders');
+  // A card that moves asks for fonts that were never used, and so are not here.
+  const gone = session.faults.splice(0);
+  expect(gone.filter((fault) => !/ERR_FAILED \S+\/fonts\//.test(fault))).toEqual([]);
 
   // With a network again: the picture is the same, so nothing that it needs was missing.
   const folder = mkdtempSync(join(tmpdir(), 'fresh-reel-newer-'));

@@ -92,7 +92,8 @@ export class Session {
     await page.setViewport({ ...view, deviceScaleFactor: 1 });
     page.on('pageerror', (error) => this.faults.push((error as Error).message));
     page.on('console', (message) => {
-      if (message.type() === 'error' && !/favicon/.test(message.text())) this.faults.push(message.text());
+      if (message.type() === 'error' && !/favicon/.test(message.text()))
+        this.faults.push(`${message.text()} ${message.location().url ?? ''}`.trim());
     });
     const cdp = await page.createCDPSession();
     await cdp.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: this.downloads });

@@ -27,7 +27,8 @@ export class CleanClone {
   constructor() {
     const files = execFileSync('git', ['ls-files', '-z', '-co', '--exclude-standard'], { cwd: ROOT });
     for (const file of files.toString().split('\0'))
-      if (file && existsSync(join(ROOT, file))) cpSync(join(ROOT, file), join(this.folder, file));
+      if (file && existsSync(join(ROOT, file)))
+        cpSync(join(ROOT, file), join(this.folder, file), { preserveTimestamps: true });
     this.linkPackages();
     mkdirSync(this.path);
     for (const program of BARE) {
@@ -43,8 +44,12 @@ export class CleanClone {
     for (const name of readdirSync(from))
       if (name !== '@fresh-reel') symlinkSync(join(from, name), join(to, name));
     for (const place of ['packages', 'apps'])
-      for (const name of readdirSync(join(this.folder, place)))
+      for (const name of readdirSync(join(this.folder, place))) {
         symlinkSync(join(this.folder, place, name), join(to, '@fresh-reel', name));
+        // What only that package has of a version.
+        const own = join(place, name, 'node_modules');
+        if (existsSync(join(ROOT, own))) symlinkSync(join(ROOT, own), join(this.folder, own));
+      }
   }
 
   run(program: string, ...args: readonly string[]): Running {

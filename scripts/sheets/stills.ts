@@ -3,6 +3,8 @@
  * beside its document. They are kept with the templates, so that a build paints nothing and needs no program that
  * decodes clips; a test of the templates holds each against what the engine paints.
  */
+import { createHash } from 'node:crypto';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { FRAMES } from '@fresh-reel/core';
 import { NodeStudio, pngOf } from '@fresh-reel/node-host';
@@ -17,6 +19,10 @@ const CARD = 640;
 const ROOM = 3 / 4;
 const FOLDER = new URL('../../packages/templates/src/', import.meta.url);
 
+/** The hash of the document that each still was painted of. */
+const PAINTED_OF = new URL('stills.json', FOLDER);
+const paintedOf = JSON.parse(readFileSync(PAINTED_OF, 'utf8')) as Record<string, string>;
+
 const named = process.argv.slice(2);
 const studio = await NodeStudio.start(SHIPPED_PATHS);
 for (const template of allTemplates()) {
@@ -26,5 +32,8 @@ for (const template of allTemplates()) {
   await sharp(await pngOf(picture))
     .webp({ quality: 88 })
     .toFile(fileURLToPath(new URL(`${template.id}/still.webp`, FOLDER)));
+  const document = readFileSync(new URL(`${template.id}/template.json`, FOLDER));
+  paintedOf[template.id] = createHash('sha256').update(document).digest('hex');
 }
+writeFileSync(PAINTED_OF, `${JSON.stringify(paintedOf, null, 2)}\n`);
 studio.close();

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import {
   checkGraphic,
   clipFramesOf,
@@ -11,14 +12,17 @@ import {
   inkBounds,
   openDocument,
   opsBounds,
+  type Surface,
   sameOps,
   templateKind,
 } from '@fresh-reel/core';
-import { NodeStudio } from '@fresh-reel/node-host';
+import { NodeStudio, pngOf } from '@fresh-reel/node-host';
+import sharp from 'sharp';
 import { SHIPPED_PATHS } from './assets';
 import firstVersions from './firstVersions.json';
 import { allTemplates, assetOf, SHIPPED, TEMPLATE_IDS, templateById } from './index';
 import names from './names.json';
+import stills from './stills.json';
 import { LONG } from './testing';
 
 let studio: NodeStudio;
@@ -40,6 +44,15 @@ const fillAll = (id: string, words: string): Fill => ({
 
 async function scene(id: string, shape: keyof typeof FRAMES, fill: Fill = EMPTY_FILL): Promise<GraphicScene> {
   return studio.scene(templateById(id), fill, FRAMES[shape]);
+}
+
+/** How far a picture is from the still that is kept of a template: the mean of all channels, small and over grey, of 255. */
+async function farFromStill(id: string, painted: Surface): Promise<number> {
+  const small = async (picture: string | Buffer) =>
+    sharp(picture).flatten({ background: '#808080' }).resize(48, 48, { fit: 'fill' }).raw().toBuffer();
+  const kept = await small(join(__dirname, id, 'still.webp'));
+  const now = await small(Buffer.from(await pngOf(painted)));
+  return now.reduce((sum, value, i) => sum + Math.abs(value - kept[i]!), 0) / now.length;
 }
 
 describe.each(cases)('%s at %s', (id, shape) => {
@@ -90,18 +103,18 @@ describe.each(TEMPLATE_IDS)('%s', (id) => {
     const paint = async (s: GraphicScene, t: number) => {
       const frame = s.evaluate(t);
       await studio.framesReady([frame.ops]);
-      studio.paint(frame, s.frame, {
-        width: 192,
-        height: Math.round((192 * s.frame.height) / s.frame.width),
-      });
-      return frame.ops;
+      const size = { width: 192, height: Math.round((192 * s.frame.height) / s.frame.width) };
+      return { ops: frame.ops, painted: studio.paint(frame, s.frame, size) };
     };
     for (const s of scenes) {
       const still = s.timeOf(s.template.still);
       const stretches = [s.timeOf({ at: 20, of: 'in' }), s.timeOf({ at: 20, of: 'out' })];
       for (const t of s.frame.width > s.frame.height ? [] : stretches) await paint(s, t);
-      const ops = await paint(s, still);
+      const { ops, painted } = await paint(s, still);
       expect(ops.length).toBeGreaterThan(2);
+      // The still that lies beside it is this very one (`npm run stills`), but for what making it small does.
+      if (shapes[scenes.indexOf(s)] === template.shape)
+        expect(await farFromStill(id, painted)).toBeLessThan(9);
       // Frames of its clips are there to be painted.
       for (const { media, at } of clipFramesOf([ops])) expect(studio.clipFrame(media, at)).toBeDefined();
     }
@@ -124,6 +137,11 @@ describe.each(TEMPLATE_IDS)('%s', (id) => {
     }
     expect(meter.harmful()).toEqual([]);
   }, 120_000);
+
+  it('has a still that was painted of its document as it is (npm run stills)', () => {
+    const document = readFileSync(join(__dirname, id, 'template.json'));
+    expect(createHash('sha256').update(document).digest('hex')).toBe(stills[id as keyof typeof stills]);
+  });
 
   it('is data that opens as it was written', () => {
     const data: unknown = JSON.parse(

@@ -7,6 +7,7 @@ import {
   addPlugins,
   cleanupOutdatedCaches,
   createHandlerBoundToURL,
+  matchPrecache,
   precacheAndRoute,
 } from 'workbox-precaching';
 import { RangeRequestsPlugin } from 'workbox-range-requests';
@@ -69,14 +70,24 @@ registerRoute(
           request.headers.has('range') ? new Request(request.url) : request,
       },
       new RangeRequestsPlugin(),
-      // A still that is not here is painted instead.
-      {
-        handlerDidError: async ({ request }) =>
-          request.destination === 'image' ? new Response(null, { status: 204 }) : undefined,
-      },
+      { handlerDidError: async ({ request }) => instead(request) },
     ],
   }),
 );
+
+/** What stands for a file that was never used, without a network. */
+async function instead(request: Request): Promise<Response | undefined> {
+  // A still is painted.
+  if (request.destination === 'image') return new Response(null, { status: 204 });
+  // Documents of templates are kept, all as one file.
+  const [, id] = /^\/templates\/([^/]+)\/template\.json$/.exec(new URL(request.url).pathname) ?? [];
+  if (id === undefined) return undefined;
+  const all = (await (await matchPrecache('/templates/documents.json'))?.json()) as
+    | { id: string }[]
+    | undefined;
+  const found = all?.find((template) => template.id === id);
+  return found && Response.json(found);
+}
 
 scope.addEventListener('activate', (event) => {
   event.waitUntil(dropOld().then(() => scope.clients.claim()));
