@@ -325,11 +325,11 @@ describe('the server', () => {
   let app: ReturnType<typeof createApp> | undefined;
   afterEach(() => app?.close());
   const start = async () => {
-    mkdirSync(join(folder, '_expo'));
+    mkdirSync(join(folder, 'app'));
     writeFileSync(join(folder, 'index.html'), '<html>app</html>');
-    writeFileSync(join(folder, '_expo/a.js'), 'code');
-    mkdirSync(join(folder, '_expo/static/js/web'), { recursive: true });
-    writeFileSync(join(folder, '_expo/static/js/web/unpack-0a1b.js'), 'self');
+    writeFileSync(join(folder, 'app/a.js'), 'code');
+    mkdirSync(join(folder, 'app/0a1b'), { recursive: true });
+    writeFileSync(join(folder, 'app/0a1b/unpack.js'), 'self');
     writeFileSync(join(folder, '../outside.txt'), 'not yours');
     app = createApp(folder);
     return app.listen({ port: 0, host: '127.0.0.1' });
@@ -339,7 +339,7 @@ describe('the server', () => {
     const address = await start();
     const page = await fetch(`${address}/reels/abc`, { headers: { accept: 'text/html' } });
     expect([page.status, await page.text()]).toEqual([200, '<html>app</html>']);
-    const script = await fetch(`${address}/_expo/a.js`);
+    const script = await fetch(`${address}/app/a.js`);
     expect(script.headers.get('cache-control')).toContain('immutable');
     expect(script.headers.get('content-security-policy')).toContain("default-src 'self'");
   });
@@ -350,20 +350,16 @@ describe('the server', () => {
       (await fetch(address + url, { headers: { accept: 'text/html' } })).headers.get(
         'content-security-policy',
       );
-    for (const url of ['/', '/reels', '/_expo/static/js/web/entry-0a1b.js']) {
+    for (const url of ['/', '/reels', '/app/0a1b/page.js']) {
       expect(await policy(url)).not.toContain("'unsafe-eval'");
     }
-    const unpacker = await policy('/_expo/static/js/web/unpack-0a1b.js');
+    const unpacker = await policy('/app/0a1b/unpack.js');
     expect(unpacker).toContain("'unsafe-eval'");
     expect(unpacker).toContain("default-src 'none'");
     expect(unpacker).toContain('connect-src data:');
     expect(await policy('/unpack-me.js')).not.toContain("'unsafe-eval'");
     // The address is only text: what is served is the page.
-    for (const url of [
-      '/?/unpack-a.js',
-      '/?/_expo/static/js/web/unpack-0a1b.js',
-      '/reels/_expo/static/js/web/unpack-0a1b.js',
-    ])
+    for (const url of ['/?/unpack-a.js', '/?/app/0a1b/unpack.js', '/reels/app/0a1b/unpack.js'])
       expect(await policy(url)).not.toContain("'unsafe-eval'");
   });
 

@@ -2,8 +2,9 @@
 
 export { BeatFinder } from './analyse/beats';
 export { SHOT_PICTURE, ShotFinder } from './analyse/shots';
-export { ACTION_SAFE, checkGraphic, type Finding, TITLE_SAFE } from './checks/checks';
+export { ACTION_SAFE, checkGraphic, TITLE_SAFE } from './checks/checks';
 export { checkText } from './checks/checkText';
+export type { Finding } from './checks/finding';
 export { FlashMeter } from './checks/flashes';
 export { type Heard, hearReel, loudnessCheck, type OpenedSound } from './checks/heard';
 export { type Looker, lookAtWords, lookerOf, lookForFlashes } from './checks/survey';
@@ -22,6 +23,7 @@ export {
   isWords,
   wordsFillSchema,
 } from './documents/fill';
+export { FRAMES, type FrameSize, layoutFrame } from './documents/frame';
 export { freeName } from './documents/freeName';
 export {
   type Framing,
@@ -60,7 +62,7 @@ export {
   type Value,
   valueAt,
 } from './documents/property';
-export { FRAMES, type FrameSize, type Graphic, layoutFrame, type Reel, reelKind } from './documents/reel';
+export { type Graphic, type Reel, reelKind } from './documents/reel';
 export { type SoundFill, soundFillSchema } from './documents/soundFill';
 export {
   type Control,
@@ -69,10 +71,10 @@ export {
   type SceneDocument,
   type Slot,
   type Template,
-  templateKind,
   USES,
   type Use,
 } from './documents/template';
+export { templateKind } from './documents/templateKind';
 export type { Treatment, TreatmentKind } from './documents/treatment';
 export type { DrivenPoint, Follow, Way, WaySample } from './documents/way';
 export { type Carried, carriedFill, setTemplate } from './edit/anotherTemplate';

@@ -1,4 +1,4 @@
-import type { Finding } from './checks';
+import type { Finding } from './finding';
 
 /**
  * A notice or check in words: what is so, and what to do. `watch` is wrong until somebody has looked at it; `info` is

@@ -2,7 +2,7 @@ import type { GraphicScene } from '../evaluate/graphicScene';
 import { graphemes } from '../text/scripts';
 import { stretches } from '../time/clock';
 import { secondsAt } from '../time/rate';
-import type { Check } from './checks';
+import type { Check } from './finding';
 
 /** Characters that are read in a second: common practice for titles and subtitles. */
 export const READ_A_SECOND = 15;

@@ -4,7 +4,7 @@ import { templateOf, textLayer, textSlot } from '../testing/studio';
 import { EMPTY_FILL } from './fill';
 import { DocumentError, type DocumentKind, openDocument, parseJson } from './load';
 import { reelKind } from './reel';
-import { templateKind } from './template';
+import { templateKind } from './templateKind';
 
 const rectangle = (id: string, part: object = {}) => ({
   id,

@@ -6,7 +6,7 @@ import { brandKind } from './brand';
 import { writeJsonSchema } from './jsonSchema';
 import { type DocumentKind, openDocument } from './load';
 import { contentsKind } from './package';
-import { templateKind } from './template';
+import { templateKind } from './templateKind';
 
 const page = readFileSync(join(__dirname, '../../../../docs/packages.md'), 'utf8');
 const examples = [...page.matchAll(/```json (\w+)\n([\s\S]*?)```/g)].map(

@@ -7,7 +7,7 @@ import { beginTemplate } from '../make/begin';
 import { writeJsonSchema } from './jsonSchema';
 import { contentsKind, NO_CONTENTS } from './package';
 import { reelKind } from './reel';
-import { templateKind } from './template';
+import { templateKind } from './templateKind';
 
 const validator = (schema: ReturnType<typeof writeJsonSchema>) =>
   new Ajv({ strict: false, inlineRefs: false }).compile(schema as object);

@@ -5,7 +5,7 @@ import { brandKind } from './brand';
 import { openDocument } from './load';
 import { contentsKind } from './package';
 import { reelKind } from './reel';
-import { templateKind } from './template';
+import { templateKind } from './templateKind';
 
 describe('every document can be told as a JSON Schema (draft 2020-12)', () => {
   it.each([templateKind, reelKind, brandKind, contentsKind, sequenceKind].map((k) => [k.title, k] as const))(

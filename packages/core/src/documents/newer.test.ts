@@ -3,7 +3,8 @@ import { newReel } from '../edit/reel';
 import { DocumentError } from './load';
 import { openAsFarAsKnown } from './newer';
 import { reelKind } from './reel';
-import { type Template, templateKind } from './template';
+import type { Template } from './template';
+import { templateKind } from './templateKind';
 
 const strap = () => JSON.parse(JSON.stringify(templateById('name-strap'))) as Template;
 

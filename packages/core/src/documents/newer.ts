@@ -7,7 +7,7 @@ import {
   mayBeGoneInto,
   openDocument,
 } from './load';
-import { templateKind } from './template';
+import { templateKind } from './templateKind';
 
 /** A document as far as this version knows it, and what of it is newer. */
 export interface AsFarAsKnown<T> {

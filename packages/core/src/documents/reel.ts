@@ -2,10 +2,12 @@ import { z } from 'zod';
 import { EXTENTS } from '../render/extents';
 import { RENDER_FORMATS } from '../render/plan';
 import type { Fill } from './fill';
+import { frameSizeSchema } from './frame';
 import { freeName } from './freeName';
 import { markerSchema, trackSchema } from './item';
 import { type DocumentKind, nested } from './load';
-import { rateSchema, type Template, templateKind } from './template';
+import { rateSchema, type Template } from './template';
+import { templateKind } from './templateKind';
 import { waySchema } from './way';
 
 /** One template placed in a reel, with all that belongs to it. The reel keeps the template once for all of its kind. */
@@ -16,12 +18,6 @@ export interface Graphic {
   /** Frames of the reel's rate from its beginning. */
   readonly start: number;
 }
-
-export const frameSizeSchema = z.strictObject({
-  width: z.number().int().min(2).max(8192),
-  height: z.number().int().min(2).max(8192),
-});
-export type FrameSize = z.infer<typeof frameSizeSchema>;
 
 const reelBase = z.strictObject({
   format: z.literal('freshreel/reel'),
@@ -128,17 +124,4 @@ function withSharedTemplates(reel: Record<string, unknown>): Record<string, unkn
   );
   const markers = (reel.markers as object[] | undefined)?.map((m, i) => ({ id: `m${i + 1}`, ...m }));
   return { ...reel, templates, tracks, ...(markers ? { markers } : {}) };
-}
-
-/** The three frames offered: short side 1080, which is also the measure of frame units. */
-export const FRAMES: Readonly<Record<'wide' | 'tall' | 'square', FrameSize>> = {
-  wide: { width: 1920, height: 1080 },
-  tall: { width: 1080, height: 1920 },
-  square: { width: 1080, height: 1080 },
-};
-
-/** A frame of the same shape whose short side is 1080 units: what templates are laid out in. */
-export function layoutFrame(size: FrameSize): { width: number; height: number } {
-  const k = 1080 / Math.min(size.width, size.height);
-  return { width: size.width * k, height: size.height * k };
 }

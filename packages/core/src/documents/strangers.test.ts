@@ -5,7 +5,8 @@ import { EMPTY_FILL } from '../documents/fill';
 import { sceneOf, templateOf, testStudio, textLayer, textSlot } from '../testing/studio';
 import { DocumentError, openDocument } from './load';
 import { reelKind } from './reel';
-import { type Template, templateKind } from './template';
+import type { Template } from './template';
+import { templateKind } from './templateKind';
 
 let studio: NodeStudio;
 beforeAll(async () => {

@@ -1,6 +1,6 @@
 import { templateById } from '@fresh-reel/templates';
 import { type Fill, isWords } from '../documents/fill';
-import { FRAMES, layoutFrame } from '../documents/reel';
+import { FRAMES, layoutFrame } from '../documents/frame';
 import type { Template } from '../documents/template';
 import { editionChanges, ofOtherEditions, setEdition } from './editions';
 import { itemOf } from './items';

@@ -1,8 +1,9 @@
 import type { Fill } from '../documents/fill';
+import { layoutFrame } from '../documents/frame';
 import type { ReelItem, ReelItemOf, Track } from '../documents/item';
 import { freshPicture } from '../documents/pictureFill';
 import { type Property, type Value, valueAt } from '../documents/property';
-import { layoutFrame, type Reel } from '../documents/reel';
+import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import { takesPictures } from '../evaluate/controls';
 import { itemMoment } from '../reel/framing';

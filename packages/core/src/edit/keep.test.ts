@@ -1,10 +1,11 @@
 import { allTemplates, templateById } from '@fresh-reel/templates';
 import fc from 'fast-check';
 import { type ControlFill, EMPTY_FILL, type Fill } from '../documents/fill';
+import { FRAMES, layoutFrame } from '../documents/frame';
 import { openDocument } from '../documents/load';
 import { freshPicture } from '../documents/pictureFill';
-import { FRAMES, layoutFrame } from '../documents/reel';
-import { type Control, type Template, templateKind } from '../documents/template';
+import type { Control, Template } from '../documents/template';
+import { templateKind } from '../documents/templateKind';
 import { canBeKeyed, restingFill } from '../evaluate/controls';
 import { GraphicScene, type Resources } from '../evaluate/graphicScene';
 import { everyLayer } from '../layers/registry';

@@ -1,6 +1,7 @@
 import type { Fill } from '../documents/fill';
+import { layoutFrame } from '../documents/frame';
 import type { ReelItem, ReelItemOf } from '../documents/item';
-import { layoutFrame, type Reel } from '../documents/reel';
+import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import { documentOnly } from '../evaluate/documentOnly';
 import { GraphicScene } from '../evaluate/graphicScene';

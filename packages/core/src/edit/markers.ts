@@ -1,6 +1,7 @@
+import { layoutFrame } from '../documents/frame';
 import { freeName } from '../documents/freeName';
 import type { Marker, ReelItem } from '../documents/item';
-import { layoutFrame, type Reel } from '../documents/reel';
+import type { Reel } from '../documents/reel';
 import { documentOnly } from '../evaluate/documentOnly';
 import { GraphicScene } from '../evaluate/graphicScene';
 import { GraphicTime } from '../reel/graphicTime';

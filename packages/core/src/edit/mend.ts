@@ -1,4 +1,4 @@
-import type { Finding } from '../checks/checks';
+import type { Finding } from '../checks/finding';
 import { goesEvenly } from '../checks/pace';
 import type { Reel } from '../documents/reel';
 import type { TextChange } from '../layers/textStyle';

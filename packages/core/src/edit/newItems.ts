@@ -1,6 +1,7 @@
 import { EMPTY_FILL, type Fill } from '../documents/fill';
+import { FRAMES, type FrameSize } from '../documents/frame';
 import type { ReelItem } from '../documents/item';
-import { FRAMES, type FrameSize, type Reel } from '../documents/reel';
+import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import { LEAST_FILM, offeredSize } from '../render/plan';
 import { framesIn, nearestRate } from '../time/rate';

@@ -1,5 +1,5 @@
 import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
-import { layoutFrame } from '../documents/reel';
+import { layoutFrame } from '../documents/frame';
 import { sceneOf, templateOf, testStudio } from '../testing/studio';
 
 let studio: NodeStudio;

@@ -1,7 +1,7 @@
 import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
 import fc from 'fast-check';
 import { luminance, parseColour } from '../colour/colour';
-import { layoutFrame } from '../documents/reel';
+import { layoutFrame } from '../documents/frame';
 import { IDENTITY_PLANE } from '../geometry/matrix';
 import { rectanglePath } from '../geometry/path';
 import type { Rect } from '../geometry/rect';

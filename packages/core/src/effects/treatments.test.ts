@@ -1,6 +1,6 @@
 import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
 import fc from 'fast-check';
-import { layoutFrame } from '../documents/reel';
+import { layoutFrame } from '../documents/frame';
 import { type TreatmentKind, treatmentSchema } from '../documents/treatment';
 import { TREATMENTS } from '../edit/treatmentKinds';
 import { IDENTITY_PLANE } from '../geometry/matrix';

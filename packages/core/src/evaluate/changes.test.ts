@@ -2,7 +2,7 @@ import type { NodeStudio } from '@fresh-reel/node-host';
 import { fillSchema } from '../documents/fill';
 import { openDocument } from '../documents/load';
 import { reelKind } from '../documents/reel';
-import { templateKind } from '../documents/template';
+import { templateKind } from '../documents/templateKind';
 import { changeText, graphicOf, newReel, setControl } from '../edit/reel';
 import { boundsOf } from '../geometry/rect';
 import { graphicsOf } from '../reel/graphicTime';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { EMPTY_FILL } from '../documents/fill';
-import { FRAMES, layoutFrame } from '../documents/reel';
+import { FRAMES, layoutFrame } from '../documents/frame';
 import { type Template, USES } from '../documents/template';
 import { secondsAt } from '../time/rate';
 import { documentOnly } from './documentOnly';

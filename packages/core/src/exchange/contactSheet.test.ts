@@ -1,5 +1,5 @@
 import { EMPTY_FILL } from '../documents/fill';
-import { FRAMES } from '../documents/reel';
+import { FRAMES } from '../documents/frame';
 import { addTitle } from '../edit/newItems';
 import { emptyReel } from '../edit/reel';
 import { documentOnly } from '../evaluate/documentOnly';

@@ -1,5 +1,6 @@
 import { isWords } from '../documents/fill';
-import type { FrameSize, Graphic, Reel } from '../documents/reel';
+import type { FrameSize } from '../documents/frame';
+import type { Graphic, Reel } from '../documents/reel';
 import { plainText } from '../edit/words';
 import { takesWords } from '../evaluate/controls';
 import { graphicsOf } from '../reel/graphicTime';

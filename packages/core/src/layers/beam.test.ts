@@ -1,6 +1,6 @@
 import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
 import fc from 'fast-check';
-import { layoutFrame } from '../documents/reel';
+import { layoutFrame } from '../documents/frame';
 import { pathBounds } from '../geometry/path';
 import type { Op } from '../paint/ops';
 import { sceneOf, templateOf, testStudio } from '../testing/studio';

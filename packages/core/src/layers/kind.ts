@@ -5,7 +5,7 @@ import type { Rect } from '../geometry/rect';
 import type { Memo } from '../memo';
 import type { Op } from '../paint/ops';
 import type { LayoutCache } from '../text/cache';
-import type { TextLayout } from '../text/layout';
+import type { TextLayout } from '../text/textLayout';
 import type { Mark } from '../time/clock';
 import type { LayerBase, ValueOf } from './common';
 import type { Layer } from './registry';

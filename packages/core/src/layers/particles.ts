@@ -15,7 +15,7 @@ import { scatter } from '../geometry/scatter';
 import { type Forces, flightAt } from '../motion/flight';
 import { noiseAt, randomAt } from '../motion/random';
 import type { Op } from '../paint/ops';
-import type { PlacedGlyph } from '../text/layout';
+import type { PlacedGlyph } from '../text/textLayout';
 import { markTime } from '../time/clock';
 import {
   colourProperty,

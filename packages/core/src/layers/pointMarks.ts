@@ -3,7 +3,7 @@ import { ellipsePath } from '../geometry/path';
 import { faded } from '../paint/compose';
 import type { Op } from '../paint/ops';
 import { splitColumns } from '../text/columns';
-import type { TextLayout, TextStyle } from '../text/layout';
+import type { TextLayout, TextStyle } from '../text/textLayout';
 import type { ValueOf } from './common';
 import type { PaintTools } from './kind';
 import { outlinePath } from './outline';

@@ -5,7 +5,7 @@ import { pathBounds } from '../geometry/path';
 import { type Prism, prismOf } from '../geometry/prism';
 import type { Rect } from '../geometry/rect';
 import type { Op, Paint } from '../paint/ops';
-import type { PlacedGlyph } from '../text/layout';
+import type { PlacedGlyph } from '../text/textLayout';
 import type { PaintTools } from './kind';
 import { coverOps } from './picture';
 import type { Depth } from './textDepth';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { property } from '../documents/property';
 import { splitColumns } from '../text/columns';
-import type { FitRule, TextLayout, TextStyle, WeightRun } from '../text/layout';
+import type { FitRule, TextLayout, TextStyle, WeightRun } from '../text/textLayout';
 import { layerBase, numberProperty } from './common';
 import type { LayerContext, LayerKind, Words } from './kind';
 import { type Bend, bendOf } from './textBend';

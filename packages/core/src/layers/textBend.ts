@@ -1,7 +1,7 @@
 import { type PathPlace, PathRuler } from '../geometry/length';
 import { type Matrix4, multiply4, translation4, turn4 } from '../geometry/matrix';
 import { ellipsePath, type Path, parseSvgPath, transformPath } from '../geometry/path';
-import type { PlacedGlyph, TextLayout } from '../text/layout';
+import type { PlacedGlyph, TextLayout } from '../text/textLayout';
 import type { LayerContext, Size } from './kind';
 import type { Along } from './textStyle';
 

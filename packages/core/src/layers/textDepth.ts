@@ -4,7 +4,7 @@ import { markSchema, property } from '../documents/property';
 import { type Matrix4, multiply4, translation4 } from '../geometry/matrix';
 import { faded, grouped } from '../paint/compose';
 import type { Op, Paint } from '../paint/ops';
-import type { PlacedGlyph } from '../text/layout';
+import type { PlacedGlyph } from '../text/textLayout';
 import { markTime } from '../time/clock';
 import { colourProperty, numberProperty, positiveProperty } from './common';
 import type { PaintTools } from './kind';

@@ -4,7 +4,7 @@ import { joinPaths, type Path, rectanglePath, transformPath } from '../geometry/
 import type { Memo } from '../memo';
 import { faded, within } from '../paint/compose';
 import type { Op, Paint, StrokeStyle } from '../paint/ops';
-import type { PlacedGlyph } from '../text/layout';
+import type { PlacedGlyph } from '../text/textLayout';
 
 export interface InkOutline {
   readonly paint: Paint;

@@ -1,7 +1,7 @@
 import { type Matrix4, multiply4, scale4, translation4, turn4 } from '../geometry/matrix';
 import type { Rect } from '../geometry/rect';
 import type { Op } from '../paint/ops';
-import type { PlacedGlyph, TextLayout, Unit } from '../text/layout';
+import type { PlacedGlyph, TextLayout, Unit } from '../text/textLayout';
 import type { PaintTools } from './kind';
 import type { TextLayer } from './text';
 import type { TextFill } from './textStyle';

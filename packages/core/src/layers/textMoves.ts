@@ -1,4 +1,4 @@
-import type { PlacedGlyph, TextLayout, Unit } from '../text/layout';
+import type { PlacedGlyph, TextLayout, Unit } from '../text/textLayout';
 import type { PaintTools } from './kind';
 import type { TextLayer } from './text';
 import { duringStates } from './textDuring';

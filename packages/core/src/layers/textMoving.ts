@@ -4,7 +4,7 @@ import { rectanglePath } from '../geometry/path';
 import type { Rect } from '../geometry/rect';
 import { faded, grouped } from '../paint/compose';
 import type { Op, Paint } from '../paint/ops';
-import type { PlacedGlyph, TextLayout, Unit } from '../text/layout';
+import type { PlacedGlyph, TextLayout, Unit } from '../text/textLayout';
 import { type Ink, inkGlyph } from './textInk';
 import { type Into, indexOf, stateMatrix, type TextMoment } from './textMoment';
 import type { Side } from './textMotion';

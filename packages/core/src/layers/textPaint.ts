@@ -5,7 +5,7 @@ import { planeBounds } from '../geometry/plane';
 import { corners, intersection, isEmpty, type Rect } from '../geometry/rect';
 import { grouped, withEffects, within } from '../paint/compose';
 import type { Op, Paint } from '../paint/ops';
-import type { PlacedGlyph, TextLayout } from '../text/layout';
+import type { PlacedGlyph, TextLayout } from '../text/textLayout';
 import { resolvePaint } from './common';
 import type { LetterMap, Node, PaintTools } from './kind';
 import { layerEffects } from './layerEffects';

@@ -4,7 +4,7 @@ import { type Rect, union } from '../geometry/rect';
 import { easingFunction } from '../motion/easing';
 import { fittingStagger } from '../motion/stagger';
 import type { Op } from '../paint/ops';
-import type { PlacedGlyph } from '../text/layout';
+import type { PlacedGlyph } from '../text/textLayout';
 import { markTime } from '../time/clock';
 import { resolveMargin, resolvePaint } from './common';
 import { indexOf, stateMatrix, type TextMoment } from './textMoment';

@@ -6,7 +6,7 @@ import type { Point } from '../geometry/plane';
 import { noiseAt } from '../motion/random';
 import { grouped } from '../paint/compose';
 import { BLEND_MODES, type Op, type Paint } from '../paint/ops';
-import type { PlacedGlyph } from '../text/layout';
+import type { PlacedGlyph } from '../text/textLayout';
 import { colourProperty, positiveProperty } from './common';
 import { glyphMatrix, type TextMoment } from './textMoment';
 import { movesAt } from './textMoves';

@@ -1,7 +1,7 @@
 import svgpath from 'svgpath';
+import { FRAMES, layoutFrame } from '../documents/frame';
 import { freeName } from '../documents/freeName';
 import type { ControlLink, FrameShape, Property, Value } from '../documents/property';
-import { FRAMES, layoutFrame } from '../documents/reel';
 import { type Control, controlSchema, type Template } from '../documents/template';
 import { NOT_OF_GRAIN } from '../documents/templateFaults';
 import { EditError } from '../edit/place';

@@ -1,6 +1,7 @@
 import { openDocument } from '../documents/load';
 import type { FrameShape } from '../documents/property';
-import { type Template, templateKind, type Use } from '../documents/template';
+import type { Template, Use } from '../documents/template';
+import { templateKind } from '../documents/templateKind';
 
 /** What a template can begin as. */
 export const BEGINNINGS = [

@@ -1,4 +1,5 @@
-import { layoutFrame, type Reel } from '../documents/reel';
+import { layoutFrame } from '../documents/frame';
+import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import { faultsOfTemplate } from '../documents/templateFaults';
 import { EditError } from '../edit/place';

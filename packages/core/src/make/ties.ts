@@ -1,4 +1,5 @@
 import { EMPTY_FILL } from '../documents/fill';
+import { FRAMES, layoutFrame } from '../documents/frame';
 import {
   type ControlLink,
   type FrameShape,
@@ -6,7 +7,6 @@ import {
   type Property,
   type Value,
 } from '../documents/property';
-import { FRAMES, layoutFrame } from '../documents/reel';
 import type { Template } from '../documents/template';
 import { EditError } from '../edit/place';
 import { documentOnly } from '../evaluate/documentOnly';

@@ -1,8 +1,9 @@
 import { type Looker, lookAtWords } from '../checks/survey';
 import { type ControlValue, EMPTY_FILL, type Fill } from '../documents/fill';
+import { FRAMES, layoutFrame } from '../documents/frame';
 import { linkedControls } from '../documents/linking';
 import type { FrameShape } from '../documents/property';
-import { FRAMES, layoutFrame, type Reel } from '../documents/reel';
+import type { Reel } from '../documents/reel';
 import type { Control, Template } from '../documents/template';
 import { newReel } from '../edit/reel';
 import { defaultOf } from '../evaluate/controls';

@@ -3,7 +3,6 @@ import type { Size } from '../layers/kind';
 import { opsBounds, pixelBox } from './bounds';
 import { needsBackdrop } from './compose';
 import { type Op, sameOps } from './ops';
-import type { Painter } from './painter';
 import type { PaintHost, Place, Surface } from './surface';
 
 /** Where a list may be cut: no group and no clip is open. */
@@ -48,13 +47,19 @@ export function splitSamples(samples: readonly (readonly Op[])[]): Split {
   return { before: first.slice(0, head), moving, after: first.slice(first.length - tail) };
 }
 
+/** What paints one moment: a `Painter`. */
+interface MomentPainter {
+  paint(ops: readonly Op[], target: Surface, frame: Size, place: Place): void;
+  paintOver(ops: readonly Op[], target: Surface, place: Place): void;
+}
+
 /**
  * Paints the mean of several moments: motion blur by sub-frame samples. What stands still is painted once, and what
  * moves is added up on a surface of its own size, in 16-bit floats where the host has them.
  * Laying over is linear in premultiplied colour, so the mean of the layers over a ground is the mean of the pictures.
  */
 export function paintSamples(
-  painter: Painter,
+  painter: MomentPainter,
   host: PaintHost,
   samples: readonly (readonly Op[])[],
   target: Surface,

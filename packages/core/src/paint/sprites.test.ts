@@ -1,5 +1,5 @@
 import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
-import { layoutFrame } from '../documents/reel';
+import { layoutFrame } from '../documents/frame';
 import { ellipsePath, joinPaths } from '../geometry/path';
 import { testStudio } from '../testing/studio';
 import type { Op } from './ops';

@@ -3,7 +3,7 @@ import { createRequire } from 'node:module';
 import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
 import { StrokeLayer } from '@fresh-reel/pixels/strokes';
 import fc from 'fast-check';
-import { layoutFrame } from '../documents/reel';
+import { layoutFrame } from '../documents/frame';
 import { IDENTITY_PLANE } from '../geometry/matrix';
 import { testStudio } from '../testing/studio';
 import type { Op } from './ops';

@@ -1,4 +1,4 @@
-import type { Check } from '../checks/checks';
+import type { Check } from '../checks/finding';
 import type { ReelItemOf } from '../documents/item';
 import { freshPicture } from '../documents/pictureFill';
 import type { EvaluatedFrame, Resources } from '../evaluate/graphicScene';

@@ -1,4 +1,5 @@
-import { type Check, checkGraphic } from '../checks/checks';
+import { checkGraphic } from '../checks/checks';
+import type { Check } from '../checks/finding';
 import type { ControlValue } from '../documents/fill';
 import type { Graphic } from '../documents/reel';
 import { type EvaluatedFrame, GraphicScene, type Resources } from '../evaluate/graphicScene';

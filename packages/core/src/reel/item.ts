@@ -1,4 +1,4 @@
-import type { Check } from '../checks/checks';
+import type { Check } from '../checks/finding';
 import type { ControlValue } from '../documents/fill';
 import type { EvaluatedFrame } from '../evaluate/graphicScene';
 import type { FontNeeds } from '../evaluate/needs';

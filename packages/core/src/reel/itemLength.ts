@@ -1,5 +1,6 @@
+import { layoutFrame } from '../documents/frame';
 import type { ReelItem } from '../documents/item';
-import { layoutFrame, type Reel } from '../documents/reel';
+import type { Reel } from '../documents/reel';
 import { clockOf } from '../evaluate/clockOf';
 import { controlFills } from '../evaluate/controls';
 import { repeatsOf } from '../evaluate/repeats';

@@ -1,9 +1,9 @@
-import type { Check } from '../checks/checks';
+import type { Check } from '../checks/finding';
 import { goesEvenly } from '../checks/pace';
 import type { ControlValue } from '../documents/fill';
+import { layoutFrame } from '../documents/frame';
 import type { ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
-import { layoutFrame } from '../documents/reel';
 import type { Follow, Way } from '../documents/way';
 import type { EvaluatedFrame, LaidPart, Region, Resources } from '../evaluate/graphicScene';
 import type { FontNeeds } from '../evaluate/needs';

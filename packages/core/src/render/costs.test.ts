@@ -1,6 +1,7 @@
 import { EMPTY_FILL, type Fill } from '../documents/fill';
+import { FRAMES } from '../documents/frame';
 import type { ReelItem } from '../documents/item';
-import { FRAMES, type Reel } from '../documents/reel';
+import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import { newReel } from '../edit/reel';
 import { sameOps } from '../paint/ops';

@@ -1,4 +1,4 @@
-import type { FrameSize } from '../documents/reel';
+import type { FrameSize } from '../documents/frame';
 import type { Rate } from '../time/rate';
 import { FILM_CODECS, type FilmCodec, filmFacts } from './films';
 

@@ -1,6 +1,7 @@
 import { LRUCache } from 'lru-cache';
 import type { FontBook } from './fonts';
-import { type FitRule, layoutText, type TextLayout, type TextStyle, type WeightRun } from './layout';
+import { layoutText } from './layout';
+import type { FitRule, TextLayout, TextStyle, WeightRun } from './textLayout';
 
 const MOST_TEXTS = 600;
 /** Styles and rules kept for one text: a size that changes over time makes a new one for each frame. */

@@ -1,8 +1,9 @@
 import type { NodeStudio } from '@fresh-reel/node-host';
 import { testStudio } from '../testing/studio';
 import { pieceStart } from './joining';
-import { layoutText, type TextStyle, type WeightRun } from './layout';
+import { layoutText } from './layout';
 import { scriptsIn } from './scripts';
+import type { TextStyle, WeightRun } from './textLayout';
 
 let studio: NodeStudio;
 beforeAll(async () => {

@@ -1,7 +1,8 @@
 import type { NodeStudio } from '@fresh-reel/node-host';
 import { testStudio } from '../testing/studio';
-import { type FitRule, inkBounds, layoutText, type TextStyle } from './layout';
+import { inkBounds, layoutText } from './layout';
 import { itemise, shapeLine } from './shaping';
+import type { FitRule, TextStyle } from './textLayout';
 
 let studio: NodeStudio;
 beforeAll(async () => {

@@ -3,8 +3,8 @@ import { isEmpty, union } from '../geometry/rect';
 import { type Break, type BrokenLine, breakLines, lineBreaks, wordStarts } from './breaking';
 import type { FontBook, FontFace } from './fonts';
 import { pieceStart } from './joining';
-import type { PlacedGlyph, TextLayout, TextLine, TextStyle, WeightRun } from './layout';
 import { type ItemStyle, itemise, type LineGlyph, type Paragraph, shapeLine } from './shaping';
+import type { PlacedGlyph, TextLayout, TextLine, TextStyle, WeightRun } from './textLayout';
 
 /** Where the lines of a text end at some width. */
 export interface Setting {

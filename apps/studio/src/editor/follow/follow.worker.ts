@@ -11,7 +11,8 @@ import {
   takePatch,
   type WaySample,
 } from '@fresh-reel/core';
-import { type ClipSource, openClip } from '../../media/decode/clipSource';
+import type { ClipSource } from '../../media/decode/clip';
+import { openClip } from '../../media/decode/clipSource';
 import { GreyReader } from '../../media/decode/grey';
 import type { FromFollow, Patch, ToFollow } from './messages';
 

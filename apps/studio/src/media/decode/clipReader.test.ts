@@ -1,4 +1,4 @@
-import type { ClipSource } from './clipSource';
+import type { ClipSource } from './clip';
 
 /** Ten frames a second, for ten seconds; draws nothing, but tells what was read. */
 function source(width: number, height: number) {

@@ -1,5 +1,6 @@
 import type { Picture } from '@fresh-reel/core';
-import { type ClipSample, type ClipSource, openClip, openProxy, type ProxySource } from './clipSource';
+import type { ClipSample, ClipSource } from './clip';
+import { openClip, openProxy, type ProxySource } from './clipSource';
 
 /** Decoded frames kept of one clip; more only while one picture shows more. */
 const MOST_KEPT = 6;

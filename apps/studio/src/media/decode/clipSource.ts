@@ -1,26 +1,10 @@
-import type { MediaFacts } from '@fresh-reel/core';
 import { type Input, VideoSampleSink } from 'mediabunny';
 import { SEQUENCE_TYPE } from '../../storage/media';
 import { assetUrl } from './assets';
+import type { ClipSource } from './clip';
 import { openInput, openProxyInput, openStored } from './mediaSource';
 import { openFrames, sequenceSource } from './sequence';
 import { withWholeBlue } from './wholeBlue';
-
-/** A decoded frame of a clip. */
-export interface ClipSample {
-  /** Second of the file at which it begins to show. */
-  readonly timestamp: number;
-  draw(context: OffscreenCanvasRenderingContext2D, x: number, y: number, width: number, height: number): void;
-  close(): void;
-}
-
-/** A clip that gives its frames in order, from anywhere on. */
-export interface ClipSource {
-  readonly facts: MediaFacts & { readonly duration: number };
-  /** Frames from the one that shows at a second. */
-  samples(from: number): AsyncGenerator<ClipSample, void, unknown>;
-  dispose(): void;
-}
 
 /**
  * Opens a clip by its media id.

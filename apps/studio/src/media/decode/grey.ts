@@ -1,5 +1,5 @@
 import type { Grey } from '@fresh-reel/core';
-import type { ClipSample } from './clipSource';
+import type { ClipSample } from './clip';
 
 /** Draws frames at one size and reads them in shades of grey. */
 export class GreyReader {

@@ -8,7 +8,7 @@ import {
   sequenceKind,
 } from '@fresh-reel/core';
 import { type ReadRange, ZipFiles, zipBytes } from '../files/zip';
-import type { ClipSample, ClipSource } from './clipSource';
+import type { ClipSample, ClipSource } from './clip';
 
 /** Numbered pictures that are one clip, in their order. */
 export interface Frames {

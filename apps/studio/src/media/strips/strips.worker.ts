@@ -1,5 +1,6 @@
 import { FRAME_SLACK } from '@fresh-reel/core';
-import { type ClipSource, openClip, openProxy } from '../decode/clipSource';
+import type { ClipSource } from '../decode/clip';
+import { openClip, openProxy } from '../decode/clipSource';
 import { firstChannel } from '../decode/firstChannel';
 import { openInput } from '../decode/mediaSource';
 import { type FromStrips, PEAKS_A_SECOND, type ToStrips } from './messages';

@@ -1,6 +1,6 @@
 import { createNodePath, createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
 import fc from 'fast-check';
-import { layoutFrame } from '../../documents/reel';
+import { layoutFrame } from '../../documents/frame';
 import { type Affine, type Homography, IDENTITY, IDENTITY_PLANE } from '../../geometry/matrix';
 import { rectanglePath } from '../../geometry/path';
 import { corners } from '../../geometry/rect';

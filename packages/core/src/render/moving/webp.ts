@@ -1,4 +1,4 @@
-import type { FrameSize } from '../../documents/reel';
+import type { FrameSize } from '../../documents/frame';
 import { joinedBytes } from './bytes';
 
 // Animated WebP: https://www.rfc-editor.org/rfc/rfc9649, section 2.7.
