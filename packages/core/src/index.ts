@@ -268,11 +268,10 @@ export { type Pose, resized as resizedPose } from './follow/pose';
 export { type Affine, invertAffine } from './geometry/matrix';
 export { boundsOf, type Rect } from './geometry/rect';
 export type { LetterMap, MediaFacts, Notice, Size } from './layers/kind';
+export type { TextDuring, TextMotion } from './layers/motionSchema';
 export { visiblePart } from './layers/picture';
 export { everyLayer, type Layer } from './layers/registry';
-export type { TextLayer } from './layers/text';
-export type { TextDuring } from './layers/textDuring';
-export type { TextMotion } from './layers/textMotion';
+export type { TextLayer } from './layers/textSchema';
 export {
   type TextChange,
   type TextFill,

@@ -27,6 +27,8 @@ import { webProps } from '../ui/web';
 import { type Bay, Bays } from './Bays';
 import { ControlsTab } from './ControlsTab';
 import { FinishTab } from './FinishTab';
+import { SourceSheet } from './fields/SourceSheet';
+import { SourcesContext } from './fields/sources';
 import { PartsOverlay } from './PartsOverlay';
 import { PartsTab } from './PartsTab';
 import { SlotsTab } from './SlotsTab';
@@ -53,7 +55,9 @@ function WithWork({ children }: { children: ReactNode }) {
   return (
     <ActionsProvider value={actions}>
       <MadeProvider value={made}>
-        <WorkProvider value={work}>{children}</WorkProvider>
+        <WorkProvider value={work}>
+          <SourcesContext.Provider value={SourceSheet}>{children}</SourcesContext.Provider>
+        </WorkProvider>
       </MadeProvider>
     </ActionsProvider>
   );

@@ -4,7 +4,7 @@ import { changeText } from '../edit/reel';
 import { boundsOf } from '../geometry/rect';
 import type { Size } from '../layers/kind';
 import { everyLayer } from '../layers/registry';
-import type { TextLayer } from '../layers/text';
+import type { TextLayer } from '../layers/textSchema';
 import { GraphicItem } from '../reel/graphicItem';
 import type { ReelCheck, ReelScene } from '../reel/reelScene';
 import { stretches } from '../time/clock';

@@ -1,4 +1,4 @@
-import { motionSchema, type TextMotion } from '../layers/textMotion';
+import { motionSchema, type TextMotion } from '../layers/motionSchema';
 import type { Easing } from '../motion/easing';
 import { axisFields, type MotionField, type MotionKind, number, pivotFields, vector } from './motionFields';
 

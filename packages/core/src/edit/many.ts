@@ -6,7 +6,7 @@ import type { Template } from '../documents/template';
 import { documentOnly } from '../evaluate/documentOnly';
 import { GraphicScene } from '../evaluate/graphicScene';
 import { everyLayer } from '../layers/registry';
-import type { TextLayer } from '../layers/text';
+import type { TextLayer } from '../layers/textSchema';
 import { changeItem, given, itemOf } from './items';
 import { changeText, setControl } from './reel';
 

@@ -1,4 +1,4 @@
-import { ORDERS, type TextMotion, UNITS } from '../layers/textMotion';
+import { ORDERS, type TextMotion, UNITS } from '../layers/motionSchema';
 
 /** One thing of a motion that can be set: how it is named, its range, and where it lies in the document. */
 export type MotionField<M> =

@@ -1,4 +1,4 @@
-import { duringSchema, type TextDuring } from '../layers/textDuring';
+import { duringSchema, type TextDuring } from '../layers/motionSchema';
 import { axisFields, type MotionKind, number, vector } from './motionFields';
 
 const course = (part: Record<string, unknown>): TextDuring => duringSchema.parse({ unit: 'letter', ...part });

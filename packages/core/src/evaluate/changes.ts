@@ -1,7 +1,7 @@
 import type { Fill } from '../documents/fill';
 import type { Template } from '../documents/template';
 import { everyLayer, type Layer } from '../layers/registry';
-import type { TextLayer } from '../layers/text';
+import type { TextLayer } from '../layers/textSchema';
 import type { TextChange } from '../layers/textStyle';
 
 /** A text layer with what the user changed of it. */

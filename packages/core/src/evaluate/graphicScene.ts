@@ -12,7 +12,7 @@ import type {
   Size,
 } from '../layers/kind';
 import { everyLayer, type Layer } from '../layers/registry';
-import type { TextLayer } from '../layers/text';
+import type { TextLayer } from '../layers/textSchema';
 import { clipTime } from '../media/clipTime';
 import type { Memo } from '../memo';
 import { withinFrame } from '../paint/bounds';

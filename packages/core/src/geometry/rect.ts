@@ -1,3 +1,9 @@
+/** Width and height in frame units. */
+export interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
 /** A rectangle with its top left corner at (x, y); y grows downwards. */
 export interface Rect {
   readonly x: number;

@@ -5,8 +5,7 @@ import { rectanglePath } from '../geometry/path';
 import { grouped, within } from '../paint/compose';
 import type { Op } from '../paint/ops';
 import { layerBase, numberProperty, pointProperty, positiveProperty, switchProperty } from './common';
-import type { LayerKind, Node, PaintTools } from './kind';
-import type { Layer } from './registry';
+import type { KnownLayers, LayerKind, Node, PaintTools } from './kind';
 
 /** Children are declared in the registry, where all kinds are known. */
 export const groupBase = {
@@ -70,7 +69,7 @@ export const groupBase = {
 } as const;
 
 export interface GroupLayer extends z.infer<z.ZodObject<typeof groupBase>> {
-  layers: Layer[];
+  layers: KnownLayers['any'][];
 }
 
 /** Layers that share a place, a motion and an opacity. */

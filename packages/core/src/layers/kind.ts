@@ -1,23 +1,21 @@
-import type { PictureFill } from '../documents/fill';
+import type { PictureFill } from '../documents/pictureFill';
 import type { Moment, Repeated } from '../documents/property';
 import type { Homography, Matrix4 } from '../geometry/matrix';
-import type { Rect } from '../geometry/rect';
+import type { Rect, Size } from '../geometry/rect';
 import type { Memo } from '../memo';
 import type { Op } from '../paint/ops';
 import type { LayoutCache } from '../text/cache';
 import type { TextLayout } from '../text/textLayout';
 import type { Mark } from '../time/clock';
+import type { Bend } from './bend';
 import type { LayerBase, ValueOf } from './common';
-import type { Layer } from './registry';
-import type { TextLayer } from './text';
-import type { Bend } from './textBend';
 import type { Run } from './textStyle';
 
-/** Width and height in frame units. */
-export interface Size {
-  readonly width: number;
-  readonly height: number;
-}
+export type { Size } from '../geometry/rect';
+
+/** All kinds of layers there are, and those that others ask for: the registry, which knows them, tells. */
+// biome-ignore lint/suspicious/noEmptyInterface: it is filled where the kinds are known
+export interface KnownLayers {}
 
 /** Words with the parts of them that are marked or have a look of their own. */
 export interface Words {
@@ -83,7 +81,7 @@ export interface LayerContext {
   /** The slot that `each` stands for in a repeated part. */
   readonly each?: string;
   /** A text layer of the same document, by its id. */
-  textLayer(id: string): TextLayer | undefined;
+  textLayer(id: string): KnownLayers['text'] | undefined;
   /** Whether a slot has something to show. */
   isFilled(slot: string): boolean;
   /** Fill of a picture slot with the picture's own size, or nothing when it is empty or its file is missing. */
@@ -149,7 +147,7 @@ export interface PaintTools extends LayerContext {
    */
   readonly reportSlot?: (slot: string, matrix: Matrix4, part: Size, picture: Size) => void;
   /** A layer beside this one, and the way from its own coordinates to this one's, both at rest. */
-  besides(id: string): { readonly node: Node<Layer>; readonly matrix: Matrix4 } | undefined;
+  besides(id: string): { readonly node: Node<KnownLayers['any']>; readonly matrix: Matrix4 } | undefined;
   /**
    * Paints a child node of a group.
    * @param through a way from the group's own coordinates to them, as a mirror has it: nothing is taken hold of there

@@ -1,8 +1,8 @@
 import type { EffectDocument } from '../effects/registry';
-import type { Layer } from './registry';
+import type { KnownLayers } from './kind';
 
 /** A layer's effects; a text's own shadow is one of them. */
-export function layerEffects(layer: Layer): readonly EffectDocument[] {
+export function layerEffects(layer: KnownLayers['any']): readonly EffectDocument[] {
   if (layer.kind !== 'text' || !layer.shadow) return layer.effects;
   const { angle, distance, blur, strength, colour, only } = layer.shadow;
   return [

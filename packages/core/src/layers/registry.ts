@@ -3,13 +3,22 @@ import { type BeamLayer, beam, beamSchema } from './beam';
 import { type GrainLayer, grain, grainSchema } from './grain';
 import { type GroupLayer, group, groupBase } from './group';
 import type { LayerKind } from './kind';
+
+declare module './kind' {
+  interface KnownLayers {
+    readonly any: Layer;
+    readonly text: TextLayer;
+  }
+}
+
 import { type NewerLayer, newer, newerSchema } from './newer';
 import { type ParticlesLayer, particles, particlesSchema } from './particles';
 import { type PictureLayer, picture, pictureSchema } from './picture';
 import { points } from './points';
 import { type PointsLayer, pointsSchema } from './pointsSchema';
 import { type ShapeLayer, shape, shapeSchema } from './shape';
-import { type TextLayer, text, textSchema } from './text';
+import { text } from './text';
+import { type TextLayer, textSchema } from './textSchema';
 
 export type Layer =
   | TextLayer

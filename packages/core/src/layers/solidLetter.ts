@@ -8,9 +8,9 @@ import type { Op, Paint } from '../paint/ops';
 import type { PlacedGlyph } from '../text/textLayout';
 import type { PaintTools } from './kind';
 import { coverOps } from './picture';
-import type { Depth } from './textDepth';
 import { type Ink, inkGlyph } from './textInk';
 import type { MovedGlyph } from './textMoving';
+import type { Depth } from './textSchema';
 import type { TextFill } from './textStyle';
 
 /** Ems by which a side may lie beside its curve. */

@@ -1,72 +1,11 @@
-import { z } from 'zod';
-import { property } from '../documents/property';
 import { splitColumns } from '../text/columns';
 import type { FitRule, TextLayout, TextStyle, WeightRun } from '../text/textLayout';
-import { layerBase, numberProperty } from './common';
+import type { Bend } from './bend';
 import type { LayerContext, LayerKind, Words } from './kind';
-import { type Bend, bendOf } from './textBend';
-import { depthSchema, frontSlots } from './textDepth';
+import { bendOf } from './textBend';
+import { frontSlots } from './textDepth';
 import { paintText } from './textPaint';
-import {
-  alongSchema,
-  fitSchema,
-  markedSchema,
-  textMotionsSchema,
-  textShadowSchema,
-  textStyle,
-} from './textStyle';
-import { trailSchema } from './textTrail';
-
-const count = z.number().int().min(1).max(100000);
-
-export const textSchema = z.strictObject({
-  ...layerBase,
-  kind: z.literal('text'),
-  /** The slot whose words it shows, or words of the template's own. */
-  words: z.union([
-    z.strictObject({
-      slot: z.string(),
-      /** Of many lines: the first that shows, counted from 1, and how many; all, when absent. */
-      first: property(count).optional(),
-      count: property(count).optional(),
-      /** So many lines farther on; the first that shows is at most the last there is, before they are counted. */
-      skip: z.number().int().min(0).max(1000).optional(),
-      /** Of lines with columns (set apart by `|`, a tab, dots, a dash or a colon): the one that shows, counted from 1. */
-      column: z.number().int().min(1).max(20).optional(),
-      /** Text layers that show the other columns: a line that wraps in one of them makes room in all. */
-      beside: z.array(z.string()).max(8).optional(),
-    }),
-    z.strictObject({ text: z.string().max(2000) }),
-    /** A number, which may run up or down over time, with signs around it. */
-    z.strictObject({
-      number: numberProperty,
-      digits: z.number().int().min(0).max(4).default(0),
-      before: z.string().max(40).default(''),
-      after: z.string().max(40).default(''),
-    }),
-  ]),
-  ...textStyle,
-  weight: textStyle.weight.default(400),
-  axes: textStyle.axes.default({}),
-  tracking: textStyle.tracking.default(0),
-  leading: textStyle.leading.default(1.2),
-  align: textStyle.align.default('start'),
-  case: textStyle.case.default('as-typed'),
-  underline: textStyle.underline.default(false),
-  shift: textStyle.shift.default(0),
-  outlines: textStyle.outlines.default([]),
-  shadow: textShadowSchema.optional(),
-  plates: textStyle.plates.default([]),
-  perspective: textStyle.perspective.default(1),
-  marked: markedSchema.default({}),
-  along: alongSchema.optional(),
-  /** Breaks into lines, then shrinks, then cuts: see the text layout. */
-  fit: fitSchema,
-  motion: textMotionsSchema.prefault({}),
-  trail: trailSchema.optional(),
-  depth: depthSchema.optional(),
-});
-export type TextLayer = z.infer<typeof textSchema>;
+import type { TextLayer } from './textSchema';
 
 /** The words a layer shows, with their runs: of a list, the lines and the column it takes. */
 export function wordsOf(layer: Pick<TextLayer, 'words'>, context: LayerContext): Words {

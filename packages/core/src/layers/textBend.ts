@@ -2,22 +2,12 @@ import { type PathPlace, PathRuler } from '../geometry/length';
 import { type Matrix4, multiply4, translation4, turn4 } from '../geometry/matrix';
 import { ellipsePath, type Path, parseSvgPath, transformPath } from '../geometry/path';
 import type { PlacedGlyph, TextLayout } from '../text/textLayout';
+import type { Bend } from './bend';
 import type { LayerContext, Size } from './kind';
 import type { Along } from './textStyle';
 
 /** The part of a line's room that lies before the words. */
 export const ALIGN = { start: 0, middle: 0.5, end: 1 } as const;
-
-/** A line that is not straight, for words to run along. */
-export interface Bend {
-  readonly ruler: PathRuler;
-  /** Longest line that fits, in frame units; 0 for a path without length. */
-  readonly room: number;
-  /** Size of the layer's box. */
-  readonly size: Size;
-  /** Distance from the ruler's beginning at which the words are aligned. */
-  readonly anchor: number;
-}
 
 /** Reads path data; what does not parse has no length, so that a half-drawn path harms nothing. */
 function readPath(data: string): Path {

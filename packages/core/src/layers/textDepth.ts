@@ -1,67 +1,16 @@
-import { z } from 'zod';
 import { lightFrom, type Vector } from '../colour/light';
-import { markSchema, property } from '../documents/property';
 import { type Matrix4, multiply4, translation4 } from '../geometry/matrix';
 import { faded, grouped } from '../paint/compose';
 import type { Op, Paint } from '../paint/ops';
 import type { PlacedGlyph } from '../text/textLayout';
 import { markTime } from '../time/clock';
-import { colourProperty, numberProperty, positiveProperty } from './common';
 import type { PaintTools } from './kind';
 import { eyeOf, fromEye, type Solid, solidOps } from './solidLetter';
 import { type Ink, inkGlyph } from './textInk';
 import type { TextMoment } from './textMoment';
 import { clippedTo, type MovedGlyph, movedGlyph, stepOf } from './textMoving';
+import type { Depth } from './textSchema';
 import type { TextFill } from './textStyle';
-
-const part = property(z.number().min(0).max(1));
-
-/** Letters as solids: how thick, of what, and what falls on them. */
-export const depthSchema = z.strictObject({
-  /** Ems, away from the viewer: the front stands where a flat letter would. */
-  thickness: property(z.number().min(0).max(3)).default(0.25),
-  /** Ems by which the edge slopes outwards from the front, so that thin strokes keep their weight. */
-  bevel: property(z.number().min(0).max(0.2)).default(0),
-  /** Colours; the side's is the front's when absent, the slope's and the back's are the side's. */
-  side: colourProperty.optional(),
-  slope: colourProperty.optional(),
-  back: colourProperty.optional(),
-  lights: z
-    .array(
-      z.strictObject({
-        /** Degrees on the picture: 0 comes from the right, 90 from below. */
-        angle: numberProperty,
-        /** Degrees above the picture: 0 grazes it, 90 comes from the viewer. */
-        height: numberProperty.default(45),
-        colour: colourProperty.default('#FFFFFF'),
-        strength: property(z.number().min(0).max(4)).default(0.8),
-      }),
-    )
-    .max(4)
-    .default([]),
-  /** Light from all around. */
-  ambient: part.default(0.35),
-  /** How much of the lights is mirrored. */
-  gloss: part.default(0),
-  /** What the letters cast on a plane behind them, by the first light. */
-  shadow: z
-    .strictObject({
-      /** Frame units from the back of the letters to the plane. */
-      behind: positiveProperty.default(40),
-      blur: positiveProperty.default(18),
-      strength: part.default(0.5),
-      colour: colourProperty.default('#000000'),
-    })
-    .optional(),
-  /** Pictures on the letters' fronts, one after the other and round again; and others from a moment on. */
-  fronts: z
-    .strictObject({
-      slots: z.array(z.string()).min(1).max(40),
-      switched: z.strictObject({ slots: z.array(z.string()).min(1).max(40), at: markSchema }).optional(),
-    })
-    .optional(),
-});
-export type Depth = z.infer<typeof depthSchema>;
 
 /** Slots whose pictures show on fronts. */
 export const frontSlots = ({ fronts }: Depth): string[] =>

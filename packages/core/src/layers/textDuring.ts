@@ -1,37 +1,9 @@
-import { z } from 'zod';
-import { markSchema, property } from '../documents/property';
 import { easingFunction } from '../motion/easing';
 import { noiseAt } from '../motion/random';
 import { markTime } from '../time/clock';
-import { numberProperty, pointProperty, positiveProperty, spaceProperty } from './common';
-import { ranksOf, type StateTools, unitsShape } from './textMotion';
+import type { TextDuring } from './motionSchema';
+import { ranksOf, type StateTools } from './textMotion';
 import { AT_REST, type UnitState } from './unitState';
-
-export const COURSES = ['back-and-forth', 'round', 'at-random', 'once', 'held'] as const;
-
-/** How units of a text move while they stand: how far, and by which course. */
-export const duringSchema = z.strictObject({
-  ...unitsShape,
-  course: z.enum(COURSES),
-  /** Frames of one cycle: there and back, once round, or from one random value to the next. */
-  every: property(z.number().min(1).max(100000)).default(90),
-  /** Frames each unit lags behind the one before it. */
-  stagger: numberProperty.default(0),
-  /** Parts of an em. */
-  move: spaceProperty.default([0, 0, 0]),
-  /** Degrees. */
-  turn: spaceProperty.default([0, 0, 0]),
-  /** Added to the size: 0.1 is a tenth larger. */
-  scale: pointProperty.default([0, 0]),
-  /** Taken from the opacity. */
-  fade: property(z.number().min(0).max(1)).default(0),
-  /** Runs between two marks; always, when absent. */
-  from: markSchema.optional(),
-  to: markSchema.optional(),
-  /** Frames in which it rises to its full amount, and dies down again. */
-  rise: positiveProperty.default(0),
-});
-export type TextDuring = z.infer<typeof duringSchema>;
 
 /** The state of every unit at a moment: swings about rest, all in closed form. */
 export function duringStates(

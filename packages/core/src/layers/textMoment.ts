@@ -3,7 +3,7 @@ import type { Rect } from '../geometry/rect';
 import type { Op } from '../paint/ops';
 import type { PlacedGlyph, TextLayout, Unit } from '../text/textLayout';
 import type { PaintTools } from './kind';
-import type { TextLayer } from './text';
+import type { TextLayer } from './textSchema';
 import type { TextFill } from './textStyle';
 import type { UnitState } from './unitState';
 

@@ -1,9 +1,9 @@
 import type { PlacedGlyph, TextLayout, Unit } from '../text/textLayout';
 import type { PaintTools } from './kind';
-import type { TextLayer } from './text';
 import { duringStates } from './textDuring';
 import { indexOf, type Move } from './textMoment';
 import { unitStates } from './textMotion';
+import type { TextLayer } from './textSchema';
 import type { UnitState } from './unitState';
 
 /** The bar that stands after what has been typed. */

@@ -5,9 +5,9 @@ import type { Rect } from '../geometry/rect';
 import { faded, grouped } from '../paint/compose';
 import type { Op, Paint } from '../paint/ops';
 import type { PlacedGlyph, TextLayout, Unit } from '../text/textLayout';
+import type { Side } from './motionSchema';
 import { type Ink, inkGlyph } from './textInk';
 import { type Into, indexOf, stateMatrix, type TextMoment } from './textMoment';
-import type { Side } from './textMotion';
 import type { TextFill } from './textStyle';
 import type { UnitState } from './unitState';
 

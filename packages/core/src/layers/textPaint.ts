@@ -10,7 +10,6 @@ import { resolvePaint } from './common';
 import type { LetterMap, Node, PaintTools } from './kind';
 import { layerEffects } from './layerEffects';
 import { coverOps } from './picture';
-import type { TextLayer } from './text';
 import { ALIGN, bendGlyph } from './textBend';
 import { paintDepth } from './textDepth';
 import { type Ink, inkGlyph, inkPath, joinedPath, underlinePath } from './textInk';
@@ -18,6 +17,7 @@ import { glyphMatrix, type Into, type TextMoment } from './textMoment';
 import { type Cursor, movesAt } from './textMoves';
 import { paintMoving } from './textMoving';
 import { paintPlates } from './textPlates';
+import type { TextLayer } from './textSchema';
 import type { TextFill } from './textStyle';
 import { paintTrails, waysAround } from './textTrail';
 

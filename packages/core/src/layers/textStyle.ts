@@ -15,8 +15,7 @@ import {
   switchProperty,
   wordProperty,
 } from './common';
-import { duringSchema } from './textDuring';
-import { motionSchema } from './textMotion';
+import { duringSchema, motionSchema } from './motionSchema';
 
 /** What letters are filled with: a paint, a picture (of a slot, or one of their own) seen through them, or nothing. */
 export const textFillSchema = z.union([

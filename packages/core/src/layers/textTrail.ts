@@ -1,41 +1,14 @@
-import { z } from 'zod';
-import { property, valueAt } from '../documents/property';
+import { valueAt } from '../documents/property';
 import { IDENTITY_PLANE, planeOf, project } from '../geometry/matrix';
 import type { Path, PathCommand } from '../geometry/path';
 import type { Point } from '../geometry/plane';
 import { noiseAt } from '../motion/random';
 import { grouped } from '../paint/compose';
-import { BLEND_MODES, type Op, type Paint } from '../paint/ops';
+import type { Op, Paint } from '../paint/ops';
 import type { PlacedGlyph } from '../text/textLayout';
-import { colourProperty, positiveProperty } from './common';
 import { glyphMatrix, type TextMoment } from './textMoment';
 import { movesAt } from './textMoves';
-
-const part = property(z.number().min(0).max(1));
-
-/** What letters leave behind along the way their motions take them. */
-export const trailSchema = z.strictObject({
-  only: z.enum(['marked', 'unmarked']).optional(),
-  /** How much of the way shows, in frames. */
-  length: property(z.number().min(0).max(600)),
-  /** Ems, where it leaves the letter. */
-  width: positiveProperty.default(0.5),
-  /** How much narrower it is at its end, and how far it fades towards it. */
-  taper: part.default(1),
-  fade: part.default(1),
-  opacity: part.default(0.7),
-  /** Its own colour; the letter's, when absent. */
-  colour: colourProperty.optional(),
-  blend: z.enum(BLEND_MODES).default('normal'),
-  /** Lines that it is made of, side by side. */
-  strands: z.number().int().min(1).max(8).default(1),
-  /** How far it strays towards its end, in ems, and how often it turns on its way: lines become vapour. */
-  stray: z
-    .strictObject({ amount: positiveProperty, often: z.number().min(0.1).max(20).default(2) })
-    .optional(),
-  seed: z.number().int().min(0).max(100_000).default(1),
-});
-export type Trail = z.infer<typeof trailSchema>;
+import type { Trail } from './textSchema';
 
 /** Places along a way to begin with, and at most. */
 const [FEW, MANY] = [12, 24];

@@ -1,4 +1,4 @@
-import type { Side } from './textMotion';
+import type { Side } from './motionSchema';
 
 /** What a motion does to one unit at one moment. At rest nothing is done. */
 export interface UnitState {

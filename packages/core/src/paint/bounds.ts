@@ -2,8 +2,8 @@ import type { Growth } from '../effects/kind';
 import { growthOf } from '../effects/registry';
 import { type Path, pathBounds } from '../geometry/path';
 import { planeBounds } from '../geometry/plane';
+import type { Size } from '../geometry/rect';
 import { corners, EMPTY, inset, intersection, isEmpty, type Rect, union } from '../geometry/rect';
-import type { Size } from '../layers/kind';
 import type { Op } from './ops';
 import { strokesBounds } from './strokes';
 

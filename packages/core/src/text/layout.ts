@@ -1,6 +1,6 @@
 import type { Rect } from '../geometry/rect';
 import { boundsOf, corners, EMPTY } from '../geometry/rect';
-import type { Axes, FontBook, FontFace } from './fonts';
+import type { FontBook } from './fonts';
 import { graphemes } from './scripts';
 import { Setter, type Setting } from './setter';
 import type { FitRule, TextLayout, TextStyle, WeightRun } from './textLayout';

@@ -20,14 +20,8 @@ import { useMade } from '../useWork';
 import { LinkPart } from './LinkPart';
 import { MarkRow } from './MarkRow';
 import { PlainNumber } from './PlainNumber';
+import type { SourceProps } from './sources';
 import { ValueRow } from './ValueRow';
-
-interface Props {
-  readonly place: Place;
-  readonly field: ValueField;
-  readonly name: string;
-  readonly onClose: () => void;
-}
 
 /** Where a value may come from, by what it is. */
 const SOURCES = [
@@ -61,7 +55,7 @@ const sourceOf = (value: unknown): SourceId =>
     : (SOURCES.find(({ id }) => Object.hasOwn(value as object, id))?.id ?? 'plain');
 
 /** Where a value comes from, and all of it to be changed. */
-export function SourceSheet({ place, field, name, onClose }: Props) {
+export function SourceSheet({ place, field, name, onClose }: SourceProps) {
   const { template, make } = useMade();
   const mark = useMarkNow();
   const value = valueIn(template, place) ?? field.rest;
@@ -140,7 +134,7 @@ function linkFor({ holds }: ValueField, { controls }: Parameters<typeof valueIn>
   return { control: choice.id, table: Object.fromEntries(values.map((v) => [v, now])) };
 }
 
-interface OfProps extends Omit<Props, 'onClose'> {
+interface OfProps extends Omit<SourceProps, 'onClose'> {
   readonly source: SourceId;
 }
 

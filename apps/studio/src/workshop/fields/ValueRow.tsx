@@ -9,7 +9,7 @@ import {
   valueIn,
   valueWords,
 } from '@fresh-reel/core/make';
-import { memo, useState } from 'react';
+import { memo, useContext, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { IconButton } from '../../ui/Button';
 import { Press } from '../../ui/Press';
@@ -21,7 +21,7 @@ import { ConstantField } from './ConstantField';
 import { idOfPlace } from './idOfPlace';
 import { kindAt, optionsFor } from './namesOf';
 import { OutlineRow } from './OutlineRow';
-import { SourceSheet } from './SourceSheet';
+import { SourcesContext } from './sources';
 
 interface Props {
   readonly place: Place;
@@ -67,6 +67,7 @@ interface ViewProps extends Required<Props> {
 const ValueView = memo(
   function ValueView({ place, field, name, value, words, names, options, isSet }: ViewProps) {
     const { make, makePart, settle } = useWorkActions();
+    const Sources = useContext(SourcesContext);
     const [from, setFrom] = useState(false);
     const [adjusting, setAdjusting] = useState(false);
     const plain = words === '';
@@ -134,7 +135,9 @@ const ValueView = memo(
           </Press>
         )}
         {isOutline(place) && <OutlineRow part={place.of.layer} />}
-        {from && <SourceSheet place={place} field={field} name={name} onClose={() => setFrom(false)} />}
+        {from && Sources && (
+          <Sources place={place} field={field} name={name} onClose={() => setFrom(false)} />
+        )}
         {adjusting && <AdjustableSheet place={place} onClose={() => setAdjusting(false)} />}
       </View>
     );
