@@ -20,7 +20,7 @@ beforeAll(async () => {
   // Two at once: one builds, the other waits for it.
   starts = [start(4611), start(4612)];
   addresses = await Promise.all(starts.map((each) => each.says(ADDRESS)));
-}, 300_000);
+}, 600_000);
 
 afterAll(async () => {
   await browser.close();

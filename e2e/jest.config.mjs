@@ -6,7 +6,8 @@ export default {
   rootDir: '.',
   testEnvironment: 'node',
   testMatch: ['<rootDir>/**/*.test.ts'],
-  testTimeout: 180_000,
+  // Timings never decide a test: this is for what hangs.
+  testTimeout: 400_000,
   maxWorkers: 1,
   sandboxInjectedGlobals: GLOBALS,
   transform: {

@@ -8,7 +8,7 @@ import { STUDIO } from '../apps/server/src/built';
 import { id, LAPTOP, PHONE, pause, renderNow, serve, tap, waitForText } from './support/browser';
 import { kept } from './support/files';
 
-jest.setTimeout(240_000);
+jest.setTimeout(600_000);
 const session = serve({ offline: true });
 
 it('can be installed: a manifest with icons, and a service worker that is in place', async () => {

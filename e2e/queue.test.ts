@@ -11,7 +11,7 @@ import { kept } from './support/files';
 import { probe } from './support/probe';
 import { clipReel, openReel } from './support/slotReel';
 
-jest.setTimeout(Math.max(240_000, Number(process.env.FRESH_REEL_KILLS ?? 0) * 12_000));
+jest.setTimeout(Math.max(600_000, Number(process.env.FRESH_REEL_KILLS ?? 0) * 12_000));
 const CLIP = numberedClip('killed.mp4', 96, '24', []);
 const session = serve({ renders: true });
 

@@ -20,7 +20,7 @@ import { folder, numberedClip } from './support/clips';
 import { probe } from './support/probe';
 import { clipReel, openReel } from './support/slotReel';
 
-jest.setTimeout(240_000);
+jest.setTimeout(600_000);
 const session = serve();
 
 it('every frame is looked at and all of it is heard; the level is put right in one touch', async () => {

@@ -8,6 +8,9 @@ import { LocalCrew } from '../../apps/server/src/renders/localCrew';
 import { Metrics } from '../../apps/server/src/renders/metrics';
 import { putEntry } from './entries';
 
+/** Milliseconds after which something hangs: a busy machine takes its time, and no test is about that. */
+export const HANGS = 120_000;
+
 export const PHONE = { width: 390, height: 844, isMobile: true, hasTouch: true };
 export const LAPTOP = { width: 1280, height: 800 };
 
@@ -97,7 +100,7 @@ export class Session {
     });
     const cdp = await page.createCDPSession();
     await cdp.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: this.downloads });
-    page.setDefaultTimeout(30_000);
+    page.setDefaultTimeout(HANGS);
     // What lies behind transparent titles moves; pictures of the stage are of the title alone.
     await page.evaluateOnNewDocument(() => {
       document.addEventListener('DOMContentLoaded', () => {
@@ -119,7 +122,7 @@ export class Session {
   /** Waits for a download to be whole and gives its path; the folder is emptied of it by the caller or at the end. */
   async downloaded(ending: string): Promise<string> {
     let size = -1;
-    for (let i = 0; i < 300; i++) {
+    for (const until = Date.now() + HANGS; Date.now() < until; ) {
       const found = readdirSync(this.downloads).find((f) => f.endsWith(ending));
       // Whole once it has not grown for a while.
       const now = found ? statSync(join(this.downloads, found)).size : -1;
@@ -283,7 +286,7 @@ export async function look(page: Page, testID: string): Promise<string> {
 
 /** Waits until an element looks different from before. */
 export async function waitForChange(page: Page, testID: string, before: string): Promise<string> {
-  for (let i = 0; i < 60; i++) {
+  for (const until = Date.now() + HANGS; Date.now() < until; ) {
     const now = await look(page, testID);
     if (now !== before) return now;
     await pause(100);
@@ -309,6 +312,6 @@ export async function renderNow(page: Page, format: string, size: string, rate?:
     id('render-start'),
   );
   await tap(page, 'render-start');
-  await page.waitForSelector(id('render-done'), { timeout: 150_000 });
+  await page.waitForSelector(id('render-done'), { timeout: 2 * HANGS });
   return textOf(page, 'render-done');
 }
