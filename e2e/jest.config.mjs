@@ -9,6 +9,8 @@ export default {
   // Timings never decide a test: this is for what hangs.
   testTimeout: 400_000,
   maxWorkers: 1,
+  // Each file gets a process of its own: the server runs in it, and nothing is left from the file before.
+  workerIdleMemoryLimit: '1MB',
   sandboxInjectedGlobals: GLOBALS,
   transform: {
     '^.+\\.(t|j|mj)sx?$': [

@@ -31,6 +31,8 @@ export function launch(userDataDir?: string): Promise<Browser> {
       '--disable-background-networking',
       '--disable-component-update',
       '--disable-sync',
+      // A page that is left is gone, and nothing of it holds the database.
+      '--disable-back-forward-cache',
       // An address that browsers do not call secure, as one in a home network is.
       '--host-resolver-rules=MAP plain.test 127.0.0.1',
     ],

@@ -30,14 +30,18 @@ onStored(({ kind }) => {
 
 window.addEventListener('pagehide', keepUnwrittenBrands);
 
+/** Milliseconds for which the first screen waits for what is put in at the start. */
+const AT_MOST = 8000;
+
 /** Milliseconds from the start until the rest of the app is loaded. */
 const REST_AFTER = 3000;
 
 export default function Layout() {
   const [state, setState] = useState<'starting' | 'ready' | { fault: string }>('starting');
   useEffect(() => {
-    recoverUnsaved()
-      .then(() => startDemo())
+    const begun = recoverUnsaved().then(() => startDemo());
+    // What is slow to begin keeps nobody out.
+    Promise.race([begun, new Promise<void>((go) => setTimeout(go, AT_MOST))])
       .then(() => setState('ready'))
       .catch((error: unknown) => setState({ fault: messageOf(error) }));
     void startQueue();
