@@ -95,7 +95,7 @@ it('opens, shows and renders without a network, and says when a newer version is
   await page.waitForSelector(id('render-done'), { hidden: true });
   await page.goto(`${session.address}/reels/demo-sting`);
   await renderNow(page, 'png', '270');
-  expect(await kept(page, 'renders')).toEqual([without]);
+  expect(await kept(page, 'renders')).toContain(without);
 
   await page.goto(`${session.address}/reels`);
   await page.waitForSelector(id('newer'), { timeout: 120_000 });
