@@ -56,7 +56,7 @@ export async function render(
   // A kind of file that is not written is known before anything is opened.
   filmWanted(command, true);
   // Numbered PNGs of what needs no decoder need no ffmpeg; their sound, which lies beside them, does.
-  const silent = !(await hasFfmpeg()) && !command.pictures && !filmWanted(command, false);
+  const silent = !command.pictures && !filmWanted(command, false) && !(await hasFfmpeg());
   return withReel(command, (studio, opened) => renderReel(command, studio, opened, onProgress), {
     paintsOnly: silent,
   });
