@@ -138,13 +138,17 @@ it('a copy that is stopped leaves nothing; what is no clip is refused in words',
 });
 
 it('without a server it is said what to do instead', async () => {
-  const page = await shelf(LAPTOP);
-  await page.setRequestInterception(true);
-  page.on('request', (request) => {
-    // As a host of plain files answers what it does not know.
-    if (new URL(request.url()).pathname === '/api/footage')
-      void request.respond({ contentType: 'text/html', body: '<p>Not here.</p>' });
-    else void request.continue();
+  // As a host of plain files answers what it does not know.
+  const page = await session.page(LAPTOP, '/shelf', async (opened) => {
+    await opened.evaluateOnNewDocument(() => {
+      const { fetch } = window;
+      window.fetch = (what, how) => {
+        const { pathname } = new URL(what instanceof Request ? what.url : what, location.href);
+        return pathname === '/api/footage'
+          ? Promise.resolve(new Response('<p>Not here.</p>', { headers: { 'content-type': 'text/html' } }))
+          : fetch(what, how);
+      };
+    });
   });
   await choose(page, 'shelf-add', join(folder, 'phone.mov'));
   await waitForText(page, 'import-fault', /This browser cannot play H\.265.*Convert it to H\.264 in MP4/);
