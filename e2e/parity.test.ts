@@ -10,7 +10,7 @@ import {
 import { NodeStudio, pngOf } from '@fresh-reel/node-host';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { PNG } from 'pngjs';
-import families from '../bench/families.json';
+import families from '../bench/page/families.json';
 import { id, LAPTOP, renderNow, serve, takeIn, tap, waitForText } from './support/browser';
 import { asFile, difference } from './support/probe';
 import { reelFileOf, unzipped } from './support/zip';

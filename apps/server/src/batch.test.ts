@@ -13,7 +13,8 @@ import { join } from 'node:path';
 import { EMPTY_FILL, newReel } from '@fresh-reel/core';
 import { templateById } from '@fresh-reel/templates';
 import { PNG } from 'pngjs';
-import { batch, parseBatchCommand } from './cli/batch';
+import { batch } from './cli/batch';
+import { asked } from './cli/testing';
 
 let folder: string;
 beforeEach(() => {
@@ -30,7 +31,7 @@ async function runOf(what: string, table: string, ...more: string[]): Promise<st
   writeFileSync(join(folder, 'people.csv'), table);
   const told: string[] = [];
   const args = [what, '--table', join(folder, 'people.csv'), '--out', join(folder, 'out'), ...more];
-  await batch(parseBatchCommand([...args, '--side', '90', '--rate', '5']), (line) => told.push(line));
+  await batch(asked('batch', ...args, '--side', '90', '--rate', '5'), (line) => told.push(line));
   return told;
 }
 
@@ -97,7 +98,7 @@ describe('fresh-reel batch', () => {
     const demo = join(__dirname, '../../../demo/flyers.csv');
     const told: string[] = [];
     const args = ['name-strap', '--table', demo, '--out', join(folder, 'out'), '--codec', 'gif'];
-    await batch(parseBatchCommand([...args, '--side', '36', '--rate', '1']), (line) => told.push(line));
+    await batch(asked('batch', ...args, '--side', '36', '--rate', '1'), (line) => told.push(line));
     expect(told).toHaveLength(8);
     expect(told[0]).toBe(join(folder, 'out', 'ida-brandvik.gif'));
   }, 60_000);
@@ -115,12 +116,12 @@ describe('fresh-reel batch', () => {
   });
 
   it.each([
-    [['--table', 't.csv', '--out', 'o'], /Name one template/],
-    [['name-strap', '--out', 'o'], /--table people\.csv/],
-    [['name-strap', '--table', 't.csv'], /--out <folder>/],
+    [['--table', 't.csv', '--out', 'o'], /missing required argument 'title'/],
+    [['name-strap', '--out', 'o'], /required option '--table <file>'/],
+    [['name-strap', '--table', 't.csv'], /required option '--out <folder>'/],
     [['name-strap', '--table', 't.csv', '--out', 'o', '--shapes', 'wide,round'], /"round" is none of wide/],
     [['name-strap', '--table', 't.csv', '--out', 'o', '--side', 'big'], /"big" is not from 16 to 4320/],
   ])('%j is refused', (args, why) => {
-    expect(() => parseBatchCommand(args)).toThrow(why);
+    expect(() => asked('batch', ...args)).toThrow(why);
   });
 });

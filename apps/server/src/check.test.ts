@@ -3,8 +3,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { newReel, type Reel } from '@fresh-reel/core';
 import { templateById } from '@fresh-reel/templates';
-import { check, parseCheckCommand } from './cli/check';
+import { check } from './cli/check';
 import { main } from './cli/main';
+import { asked } from './cli/testing';
 
 let folder: string;
 beforeEach(() => {
@@ -12,7 +13,7 @@ beforeEach(() => {
 });
 afterEach(() => rmSync(folder, { recursive: true, force: true }));
 
-const found = (...args: string[]) => check(parseCheckCommand(args));
+const found = (...args: string[]) => check(asked('check', ...args));
 
 /** A reel of plain colours, each for so many frames of 25 a second. */
 function ofColours(name: string, frames: number, colours: readonly string[]): string {
@@ -112,8 +113,8 @@ describe('fresh-reel check', () => {
   }, 60_000);
 
   it('refuses what it does not know, naming it', () => {
-    expect(() => parseCheckCommand([])).toThrow(/Name one/);
-    expect(() => parseCheckCommand(['a', '--loudness=loud'])).toThrow(/"loud" is not from -40 to -5/);
-    expect(() => parseCheckCommand(['a', '--wrong'])).toThrow(/--wrong/);
+    expect(() => asked('check')).toThrow(/missing required argument 'title'/);
+    expect(() => asked('check', 'a', '--loudness=loud')).toThrow(/"loud" is not from -40 to -5/);
+    expect(() => asked('check', 'a', '--wrong')).toThrow(/--wrong/);
   });
 });

@@ -30,7 +30,7 @@ it('two hundred hostile packages: each opens as data alone or is refused in word
       expect(lstatSync(file).isSymbolicLink()).toBe(false);
     }
     const out = join(folder, `${name}-out`);
-    const unpacked = await unpack([path, '--out', out]).catch((error: unknown) => error as Error);
+    const unpacked = await unpack(path, out).catch((error: unknown) => error as Error);
     expect([name, unpacked instanceof Error]).toEqual([name, !existsSync(out)]);
     await list(path).catch(() => undefined);
     for (const gone of [path, laid, out]) rmSync(gone, { recursive: true, force: true });

@@ -17,7 +17,8 @@ import { newReel } from '@fresh-reel/core';
 import { openPackage } from '@fresh-reel/node-host';
 import { templateById } from '@fresh-reel/templates';
 import { BlobReader, TextReader, ZipWriter } from '@zip.js/zip.js/index-native.js';
-import { list, listed, pack, unpack } from './cli/package';
+import { list, pack, unpack } from './cli/package';
+import { asked } from './cli/testing';
 
 const folder = mkdtempSync(join(tmpdir(), 'fresh-reel-package-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -68,27 +69,27 @@ describe('the commands for packages', () => {
     const text = readFileSync(document, 'utf8');
     const lacking = `sha256:${'c'.repeat(64)}`;
     writeFileSync(document, text.replace(/sha256:[0-9a-f]{64}/, lacking));
-    const without = await pack([at('lacking'), '--out', at('without.freshreel')]);
+    const without = await pack(at('lacking'), at('without.freshreel'));
     expect((await list(without)).at(-1)).toEqual({ what: 'lacking', name: lacking });
-    await expect(listed([path])).rejects.toThrow('Say what to do with it: --list.');
+    expect(() => asked('open', path)).toThrow("required option '--list'");
     writeFileSync(at('no.freshreel'), 'nothing');
-    await expect(listed([at('no.freshreel'), '--list'])).rejects.toThrow('is no package: it is not a zip');
+    await expect(list(at('no.freshreel'))).rejects.toThrow('is no package: it is not a zip');
   });
 
   /** A package laid out in a new folder. @returns its document */
   async function laidOut(name: string): Promise<string> {
-    return join(await unpack([await packed(3000), '--out', at(name)]), 'reel.json');
+    return join(await unpack(await packed(3000), at(name)), 'reel.json');
   }
 
   it('lay one out and make one of it that holds the same, read by Debian’s unzip', async () => {
     await laidOut('out');
-    const again = await pack([at('out'), '--out', at('again.freshreel')]);
+    const again = await pack(at('out'), at('again.freshreel'));
     expect(await list(again)).toEqual(await list(await packed(3000)));
     execFileSync('unzip', ['-q', again, '-d', at('unzipped')]);
     for (const file of ['reel.json', 'contents.json', 'media/a'])
       expect(readFileSync(join(at('unzipped'), file)).equals(readFileSync(join(at('out'), file)))).toBe(true);
     // The same folder makes the same bytes.
-    const twice = await pack([at('out'), '--out', at('twice.freshreel')]);
+    const twice = await pack(at('out'), at('twice.freshreel'));
     expect(readFileSync(twice).equals(readFileSync(again))).toBe(true);
   });
 
@@ -103,20 +104,35 @@ describe('the commands for packages', () => {
 
   it('write nothing where something is wrong, and over nothing that is there', async () => {
     await laidOut('there');
-    await expect(unpack([await packed(3000), '--out', at('there')])).rejects.toThrow('is there already');
-    await expect(unpack([await packed(80_000_000), '--out', at('bombed')])).rejects.toThrow(
-      'far more than it is',
-    );
+    await expect(unpack(await packed(3000), at('there'))).rejects.toThrow('is there already');
+    await expect(unpack(await packed(80_000_000), at('bombed'))).rejects.toThrow('far more than it is');
     expect(existsSync(at('bombed'))).toBe(false);
     writeFileSync(at('secret'), 'not of the package');
     rmSync(join(at('there'), 'media/a'));
     symlinkSync(at('secret'), join(at('there'), 'media/a'));
-    await expect(pack([at('there'), '--out', at('link.freshreel')])).rejects.toThrow(
-      'is in the list and is no file',
-    );
+    await expect(pack(at('there'), at('link.freshreel'))).rejects.toThrow('is in the list and is no file');
     writeFileSync(join(at('there'), 'reel.json'), '{"format":"freshreel/reel","version":3}');
-    await expect(pack([at('there'), '--out', at('link.freshreel')])).rejects.toThrow('This reel is damaged');
+    await expect(pack(at('there'), at('link.freshreel'))).rejects.toThrow('This reel is damaged');
     expect(existsSync(at('link.freshreel'))).toBe(false);
     expect(readdirSync(folder).filter((name) => name.startsWith('.'))).toEqual([]);
+  });
+
+  it('make one of a template that ships, with all its media, which opens, paints and packs as itself', async () => {
+    const path = await pack('gust-sting', at('gust.freshreel'));
+    const template = templateById('gust-sting');
+    const held = await list(path);
+    expect(held[0]).toEqual({ what: 'template', name: template.name });
+    expect(held.filter(({ what }) => what === 'file')).toHaveLength(
+      new Set(Object.values(template.assets)).size,
+    );
+    expect(held.some(({ what }) => what === 'lacking')).toBe(false);
+    // Each file is what its name says, by its own hash.
+    const opened = await openPackage(path, at('gust'));
+    expect(opened!.template).toEqual(template);
+    expect(opened!.contents.media.every(({ type }) => /^(image|audio|video)\//.test(type))).toBe(true);
+    const again = await pack(await unpack(path, at('gust-out')), at('gust-again.freshreel'));
+    expect(await list(again)).toEqual(held);
+    await expect(pack('gust-stink', at('none.freshreel'))).rejects.toThrow('"gust-stink" is no template');
+    expect(existsSync(at('none.freshreel'))).toBe(false);
   });
 });

@@ -14,8 +14,8 @@ import { newReel } from '@fresh-reel/core';
 import { allTemplates, templateById } from '@fresh-reel/templates';
 import { PNG } from 'pngjs';
 import { createApp } from './app';
-import { parseRenderCommand } from './cli/command';
 import { main } from './cli/main';
+import { asked } from './cli/testing';
 import { paintOnThreads, threadsFor } from './cli/threads';
 
 const bin = join(__dirname, '../bin/fresh-reel.mjs');
@@ -216,7 +216,7 @@ describe('fresh-reel render', () => {
 
   it.each([
     [['render', 'nothing-here', '--out', 'x'], '"nothing-here" is neither a template (name-strap, '],
-    [['render', 'name-strap'], '--out <folder>'],
+    [['render', 'name-strap'], "Required option '--out <folder or film>' not specified"],
     [['render', 'name-strap', '--out', 'x.avi'], 'looks like a file'],
     [['render', 'name-strap', '--out', 'x.mov', '--codec', 'best'], '"best" is none of h264, h265,'],
     [['render', 'name-strap', '--out', 'x.mov', '--codec', 'vp9'], 'vp9 goes into a file that ends in .webm'],
@@ -247,7 +247,7 @@ describe('fresh-reel render', () => {
   it('ends with 1 and the reason on standard error as a process, too', () => {
     const { status, stderr, stdout } = run('dance');
     expect([status, stdout]).toEqual([1, '']);
-    expect(stderr).toContain('There is no command "dance"');
+    expect(stderr).toContain("Unknown command 'dance'");
   });
 
   it.each([
@@ -310,7 +310,7 @@ describe('fresh-reel render', () => {
 
 it('reads its arguments', () => {
   expect(
-    parseRenderCommand(['x', '--out', 'o', '--rate', '60000/1001', '--size', '1080x1920', '--frames', '7']),
+    asked('render', ...['x', '--out', 'o', '--rate', '60000/1001', '--size', '1080x1920', '--frames', '7']),
   ).toEqual({
     what: 'x',
     fill: undefined,

@@ -17,12 +17,14 @@ import {
   sizeOfSide,
   type Table,
 } from '@fresh-reel/core';
-import { CommandError, codecOf, parsedArgs, rateOf, TEXT, USAGE } from './command';
+import { CommandError } from './command';
 import { withReel } from './openedReel';
 import { renderReel } from './render';
 
 export interface BatchCommand {
   readonly what: string;
+  /** A file with a brand that all wear. */
+  readonly brand?: string | undefined;
   /** Path of the table. */
   readonly table: string;
   readonly out: string;
@@ -39,48 +41,6 @@ export interface BatchCommand {
   readonly side: number | undefined;
 }
 
-/** @throws {CommandError} naming the argument that is wrong. */
-export function parseBatchCommand(args: readonly string[]): BatchCommand {
-  const { values, positionals } = parsedArgs(args, {
-    table: TEXT,
-    out: TEXT,
-    pictures: TEXT,
-    shapes: TEXT,
-    name: TEXT,
-    codec: TEXT,
-    rate: TEXT,
-    side: TEXT,
-  });
-  if (positionals.length !== 1)
-    throw new CommandError(`Name one template, template file or reel file.\n${USAGE}`);
-  if (!values.table) throw new CommandError(`Say which table: --table people.csv.\n${USAGE}`);
-  if (!values.out) throw new CommandError(`Say where it goes: --out <folder>.\n${USAGE}`);
-  return {
-    what: positionals[0]!,
-    table: values.table,
-    out: values.out,
-    pictures: values.pictures,
-    shapes: values.shapes === undefined ? undefined : [...new Set(values.shapes.split(',').map(shapeOf))],
-    name: values.name,
-    codec: values.codec === undefined ? undefined : codecOf(values.codec),
-    rate: values.rate === undefined ? undefined : rateOf(values.rate),
-    side: values.side === undefined ? undefined : sideOf(values.side),
-  };
-}
-
-function sideOf(text: string): number {
-  const side = Number(text);
-  if (!/^\d+$/.test(text) || side < 16 || side > 4320)
-    throw new CommandError(`--side: "${text}" is not from 16 to 4320 pixels, such as 1080.`);
-  return side;
-}
-
-function shapeOf(text: string): FrameShape {
-  const shape = (Object.keys(FRAMES) as FrameShape[]).find((s) => s === text.trim());
-  if (!shape) throw new CommandError(`--shapes: "${text}" is none of ${Object.keys(FRAMES).join(', ')}.`);
-  return shape;
-}
-
 /** One row, ready to render. */
 interface Title {
   readonly name: string;
@@ -95,7 +55,10 @@ interface Title {
  * @throws {CommandError} naming all that is wrong, with its row
  */
 export function batch(command: BatchCommand, tell: (line: string) => void): Promise<number> {
-  const wanted = { what: command.what, fill: undefined, size: undefined, originals: undefined };
+  const wanted = {
+    ...{ what: command.what, brand: command.brand },
+    ...{ fill: undefined, size: undefined, originals: undefined },
+  };
   return withReel(wanted, async (studio, { reel, files, fonts }) => {
     const table = await tableAt(command.table);
     const found = new Map(files);

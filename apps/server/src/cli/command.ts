@@ -1,35 +1,16 @@
-import { type ParseArgsConfig, parseArgs } from 'node:util';
 import {
   FILM_CODECS,
   type FilmCodec,
+  FRAMES,
+  type FrameShape,
   filmOfEnding,
+  PACKAGE_ENDING,
   PICTURE_KINDS,
   type PictureKind,
   parseRate,
   type Rate,
 } from '@fresh-reel/core';
 import type { FilmPlan } from '@fresh-reel/node-host';
-
-export const USAGE = `Usage:
-  fresh-reel list
-  fresh-reel render <template id | template file | reel file> [--fill fill.json] --out <folder | film>
-                    [--size WxH] [--rate 60000/1001] [--frames A-B] [--originals <folder>]
-                    [--codec ${FILM_CODECS.join('|')}]
-                    [--pictures ${PICTURE_KINDS.join('|')}] [--number 1001]
-                    [--alpha straight|premultiplied|none] [--timecode 01:00:00:00]
-  fresh-reel batch <template id | template file | reel file> --table people.csv --out <folder> [--pictures <folder>]
-                   [--shapes wide,tall,square] [--name "{name}"] [--codec ...] [--rate 60000/1001]
-                   [--side 1080]
-  fresh-reel check <template id | template file | reel file> [--fill fill.json] [--loudness=-14] [--json]
-                   [--originals <folder>]
-  fresh-reel exchange <reel file> [--otio out.otio] [--edl out.edl] [--vtt out.vtt] [--srt out.srt]
-                      [--start 01:00:00:00] [--ending mov]
-  fresh-reel open <reel file | template file> --list [--json]
-  fresh-reel schema [template | reel | brand | contents]
-  fresh-reel unpack <reel file | template file> --out <new folder>
-  fresh-reel pack <folder> --out name.freshreel
-  fresh-reel follow <clip> --at X,Y [--size N] [--frame F] [--json]
-  fresh-reel work --redis redis://machine:6379 [--token ...] [--data <folder>]`;
 
 /** Something is wrong with what was asked for. */
 export class CommandError extends Error {}
@@ -38,6 +19,8 @@ export interface RenderCommand {
   /** A template's id, or the path of a reel file. */
   readonly what: string;
   readonly fill: string | undefined;
+  /** A file with a brand that it wears. */
+  readonly brand?: string | undefined;
   readonly out: string;
   readonly size: { readonly width: number; readonly height: number } | undefined;
   readonly rate: Rate | undefined;
@@ -57,72 +40,19 @@ export interface RenderCommand {
   readonly frames: readonly [number, number] | undefined;
 }
 
-/** @throws {CommandError} naming the argument that is wrong. */
-export function parseRenderCommand(args: readonly string[]): RenderCommand {
-  const { values, positionals } = parsedArgs(args, {
-    fill: TEXT,
-    out: TEXT,
-    size: TEXT,
-    rate: TEXT,
-    frames: TEXT,
-    originals: TEXT,
-    codec: TEXT,
-    pictures: TEXT,
-    number: TEXT,
-    alpha: TEXT,
-    timecode: TEXT,
-  });
-  if (positionals.length !== 1)
-    throw new CommandError(`Name one template, template file or reel file.\n${USAGE}`);
-  if (!values.out)
-    throw new CommandError(`Say where it goes: --out <folder> for pictures, or --out title.mov.\n${USAGE}`);
-  return {
-    what: positionals[0]!,
-    fill: values.fill,
-    out: values.out,
-    codec: values.codec === undefined ? undefined : codecOf(values.codec),
-    pictures: values.pictures === undefined ? undefined : picturesOf(values.pictures, values.codec),
-    number: values.number === undefined ? undefined : numberOf(values.number),
-    alpha: values.alpha === undefined ? undefined : alphaOf(values.alpha),
-    timecode: values.timecode,
-    originals: values.originals,
-    size: values.size === undefined ? undefined : parseSize(values.size),
-    rate: values.rate === undefined ? undefined : rateOf(values.rate),
-    frames: values.frames === undefined ? undefined : parseFrames(values.frames),
-  };
-}
+/** Readers of what options are given: each throws a {@link CommandError} that says what is wrong and what would do. */
 
-function picturesOf(text: string, codec: string | undefined): PictureKind {
+export function picturesOf(text: string): PictureKind {
   const known = PICTURE_KINDS.find((kind) => kind === text);
   if (!known) throw new CommandError(`--pictures: "${text}" is none of ${PICTURE_KINDS.join(', ')}.`);
-  if (codec !== undefined)
-    throw new CommandError('--pictures and --codec: numbered pictures or a film, not both.');
   return known;
 }
 
-function numberOf(text: string): number {
+export function numberOf(text: string): number {
   const number = Number(text);
   if (!/^\d+$/.test(text) || number > 9_000_000)
     throw new CommandError(`--number: "${text}" is no number to count from, such as 1001.`);
   return number;
-}
-
-/** An option that takes a text. */
-export const TEXT = { type: 'string' } as const;
-
-/**
- * What a command is given.
- * @throws {CommandError} naming an option that is not there
- */
-export function parsedArgs<const O extends NonNullable<ParseArgsConfig['options']>>(
-  args: readonly string[],
-  options: O,
-) {
-  try {
-    return parseArgs({ args: [...args], allowPositionals: true, options });
-  } catch (error) {
-    throw new CommandError(`${(error as Error).message}\n${USAGE}`);
-  }
 }
 
 /** Endings of files that are no films of these kinds. */
@@ -151,7 +81,7 @@ export function filmWanted(
   return filmOfEnding(/\.([^./]+)$/.exec(out)?.[1]?.toLowerCase() ?? '', transparent);
 }
 
-function alphaOf(text: string): FilmPlan['alpha'] {
+export function alphaOf(text: string): FilmPlan['alpha'] {
   if (text === 'straight' || text === 'premultiplied' || text === 'none') return text;
   throw new CommandError(`--alpha: "${text}" is none of straight, premultiplied, none.`);
 }
@@ -164,7 +94,7 @@ export function rateOf(text: string): Rate {
   }
 }
 
-function parseSize(text: string): { width: number; height: number } {
+export function sizeOf(text: string): { width: number; height: number } {
   const match = /^(\d{1,5})[x×](\d{1,5})$/i.exec(text);
   const [width, height] = [Number(match?.[1]), Number(match?.[2])];
   if (!match || width < 16 || height < 16 || width > 8192 || height > 8192) {
@@ -173,10 +103,71 @@ function parseSize(text: string): { width: number; height: number } {
   return { width, height };
 }
 
-function parseFrames(text: string): [number, number] {
+export function framesOf(text: string): [number, number] {
   const match = /^(\d+)(?:-(\d+))?$/.exec(text);
   const from = Number(match?.[1]);
   const to = Number(match?.[2] ?? match?.[1]);
   if (!match || to < from) throw new CommandError(`--frames: "${text}" is not a range such as 0-59.`);
   return [from, to];
+}
+
+export function sideOf(text: string): number {
+  const side = Number(text);
+  if (!/^\d+$/.test(text) || side < 16 || side > 4320)
+    throw new CommandError(`--side: "${text}" is not from 16 to 4320 pixels, such as 1080.`);
+  return side;
+}
+
+export function shapesOf(text: string): FrameShape[] {
+  const known = Object.keys(FRAMES) as FrameShape[];
+  const shapes = text.split(',').map((name) => {
+    const shape = known.find((s) => s === name.trim());
+    if (!shape) throw new CommandError(`--shapes: "${name}" is none of ${known.join(', ')}.`);
+    return shape;
+  });
+  return [...new Set(shapes)];
+}
+
+export function loudnessOf(text: string): number {
+  const loudness = Number(text);
+  if (!(loudness >= -40 && loudness <= -5))
+    throw new CommandError(`--loudness: "${text}" is not from -40 to -5 LUFS, such as -14.`);
+  return loudness;
+}
+
+export function endingOf(text: string): string {
+  if (!/^[a-z0-9]{1,8}$/i.test(text)) throw new CommandError(`--ending: "${text}" is none, such as mov.`);
+  return text;
+}
+
+export function packageOf(text: string): string {
+  if (!text.endsWith(PACKAGE_ENDING))
+    throw new CommandError(`--out: "${text}" does not end in ${PACKAGE_ENDING}, as packages do.`);
+  return text;
+}
+
+/** A place on a clip, in pixels. */
+export function placeOf(text: string): [x: number, y: number] {
+  const at = /^(\d+(?:\.\d+)?),(\d+(?:\.\d+)?)$/.exec(text);
+  if (!at) throw new CommandError(`--at: "${text}" is not a place such as 320,180.`);
+  return [Number(at[1]), Number(at[2])];
+}
+
+/** The width of a patch, in pixels. */
+export function patchOf(text: string): number {
+  const size = Number(text);
+  if (!(size >= 8 && size <= 2000))
+    throw new CommandError(`--size: "${text}" is not a width of 8 to 2000 pixels.`);
+  return size;
+}
+
+export function frameOf(text: string): number {
+  if (!/^\d+$/.test(text)) throw new CommandError(`--frame: "${text}" is not a frame counted from 0.`);
+  return Number(text);
+}
+
+export function redisOf(text: string): string {
+  if (!URL.canParse(text) || !/^rediss?:$/.test(new URL(text).protocol))
+    throw new CommandError(`--redis: "${text}" is no address of a queue, such as redis://machine:6379.`);
+  return text;
 }

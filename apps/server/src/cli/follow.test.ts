@@ -2,8 +2,9 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { follow, parseFollowCommand, type Sight } from './follow';
+import { follow, type Sight } from './follow';
 import { main } from './main';
+import { asked } from './testing';
 
 const SHARED = join(__dirname, '../../../../packages/templates/src/shared');
 let folder: string;
@@ -74,12 +75,12 @@ describe('fresh-reel follow', () => {
     const words = join(folder, 'words.txt');
     writeFileSync(words, 'no clip');
     for (const [args, fault] of [
-      [['follow'], /Name one clip/],
-      [['follow', clip], /--at X,Y/],
+      [['follow'], /'--at <X,Y>' not specified/],
+      [['follow', clip], /'--at <X,Y>' not specified/],
       [['follow', clip, '--at', 'left'], /"left" is not a place/],
       [['follow', clip, '--at', '700,10'], /outside the clip, which is 640 × 360/],
       [['follow', clip, '--at', '10,10', '--size', '2'], /"2" is not a width/],
-      [['follow', clip, '--at', '10,10', '--frame', '-1'], /Usage/],
+      [['follow', clip, '--at', '10,10', '--frame', '-1'], /"-1" is not a frame/],
       [['follow', clip, '--at', '10,10', '--frame', '99'], /has 30 frames/],
       [['follow', words, '--at', '10,10'], /cannot be opened as a clip/],
       [['follow', join(folder, 'none.mp4'), '--at', '10,10'], /cannot be read/],
@@ -92,7 +93,7 @@ describe('fresh-reel follow', () => {
   });
 
   it('reads its arguments', () => {
-    expect(parseFollowCommand(['a.mp4', '--at', '320.5,180', '--size', '48', '--json'])).toEqual({
+    expect(asked('follow', 'a.mp4', '--at', '320.5,180', '--size', '48', '--json')).toEqual({
       clip: 'a.mp4',
       at: [320.5, 180],
       size: 48,

@@ -1,7 +1,7 @@
 import { access } from 'node:fs/promises';
 import { Follower, followScale, messageOf, resizedPose, type Sighting, usualPatch } from '@fresh-reel/core';
 import { type GreyBytes, greyFrames, greyFrom, NodeClip } from '@fresh-reel/node-host';
-import { CommandError, parsedArgs, TEXT, USAGE } from './command';
+import { CommandError } from './command';
 
 export interface FollowCommand {
   readonly clip: string;
@@ -20,32 +20,6 @@ export interface Sight {
   readonly x: number;
   readonly y: number;
   readonly sure: number;
-}
-
-/** @throws {CommandError} naming the argument that is wrong. */
-export function parseFollowCommand(args: readonly string[]): FollowCommand {
-  const { values, positionals } = parsedArgs(args, {
-    at: TEXT,
-    size: TEXT,
-    frame: { type: 'string', default: '0' },
-    json: { type: 'boolean', default: false },
-  });
-  if (positionals.length !== 1) throw new CommandError(`Name one clip.\n${USAGE}`);
-  if (values.at === undefined) throw new CommandError(`Say what to follow: --at X,Y.\n${USAGE}`);
-  const at = /^(\d+(?:\.\d+)?),(\d+(?:\.\d+)?)$/.exec(values.at);
-  if (!at) throw new CommandError(`--at: "${values.at}" is not a place such as 320,180.`);
-  const size = values.size === undefined ? undefined : Number(values.size);
-  if (size !== undefined && !(size >= 8 && size <= 2000))
-    throw new CommandError(`--size: "${values.size}" is not a width of 8 to 2000 pixels.`);
-  if (!/^\d+$/.test(values.frame))
-    throw new CommandError(`--frame: "${values.frame}" is not a frame counted from 0.`);
-  return {
-    clip: positionals[0]!,
-    at: [Number(at[1]), Number(at[2])],
-    size,
-    frame: Number(values.frame),
-    json: values.json,
-  };
 }
 
 /**

@@ -6,9 +6,10 @@ import {
   contentsKind,
   documentOnly,
   graphicsOf,
+  NO_CONTENTS,
   newReel,
   openDocument,
-  PACKAGE_ENDING,
+  type PackageContents,
   parseJson,
   REEL_FILE,
   type Reel,
@@ -19,9 +20,12 @@ import {
   templateKind,
 } from '@fresh-reel/core';
 import { type ListedPackage, listPackage, openPackage, writeZip } from '@fresh-reel/node-host';
+import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { SHIPPED } from '@fresh-reel/templates/files';
+import { SOURCES } from '@fresh-reel/templates/sources';
+import { lookup } from 'mime-types';
 import { beside } from './beside';
-import { CommandError, parsedArgs, TEXT, USAGE } from './command';
+import { CommandError } from './command';
 
 const DOCUMENT_KINDS = { reel: reelKind, template: templateKind, brand: brandKind };
 
@@ -31,11 +35,6 @@ export interface Listed {
   readonly name: string;
   readonly bytes?: number;
 }
-
-const one = (positionals: readonly string[], what: string): string => {
-  if (positionals.length !== 1) throw new CommandError(`Name one ${what}.\n${USAGE}`);
-  return positionals[0]!;
-};
 
 /** What a package holds, with nothing taken out of it. @throws {CommandError} when it is none */
 export async function list(path: string): Promise<Listed[]> {
@@ -78,13 +77,7 @@ const reelsOf = ({ reel, template, documents }: ListedPackage): Reel[] =>
 const reelOf = (template: Template): Reel =>
   newReel(template, { id: 'listed', name: template.name, now: '', shape: 'wide' });
 
-/** `open --list`: what a package holds. */
-export async function listed(args: readonly string[]): Promise<{ found: Listed[]; json: boolean }> {
-  const { values, positionals } = parsedArgs(args, { list: { type: 'boolean' }, json: { type: 'boolean' } });
-  const path = one(positionals, 'reel or template file');
-  if (!values.list) throw new CommandError(`Say what to do with it: --list.\n${USAGE}`);
-  return { found: await list(path), json: values.json ?? false };
-}
+const json = (data: unknown) => `${JSON.stringify(data, null, 1)}\n`;
 
 const isThere = (path: string): Promise<boolean> =>
   stat(path).then(
@@ -97,12 +90,9 @@ const isThere = (path: string): Promise<boolean> =>
  * @returns the folder
  * @throws {CommandError} naming what is wrong; no folder is left then
  */
-export async function unpack(args: readonly string[]): Promise<string> {
-  const { values, positionals } = parsedArgs(args, { out: TEXT });
-  const path = one(positionals, 'reel or template file');
-  if (!values.out) throw new CommandError(`Say where it goes: --out <folder>.\n${USAGE}`);
-  const out = resolve(values.out);
-  if (await isThere(out)) throw new CommandError(`"${values.out}" is there already. Name a new folder.`);
+export async function unpack(path: string, folder: string): Promise<string> {
+  const out = resolve(folder);
+  if (await isThere(out)) throw new CommandError(`"${folder}" is there already. Name a new folder.`);
   const work = await beside(out);
   try {
     const held = await openPackage(path, work);
@@ -110,7 +100,6 @@ export async function unpack(args: readonly string[]): Promise<string> {
     const { reel, template, documents, contents, media, fonts } = held;
     const laid = new Set([...media, ...fonts].map((part) => part.path));
     const here = <P extends { readonly path: string }>(part: P) => laid.has(join(work, part.path));
-    const json = (data: unknown) => `${JSON.stringify(data, null, 1)}\n`;
     const whole = documents ?? [{ path: template ? TEMPLATE_FILE : REEL_FILE, document: template ?? reel }];
     for (const { path: at, document } of whole) {
       await mkdir(dirname(join(work, at)), { recursive: true });
@@ -126,19 +115,66 @@ export async function unpack(args: readonly string[]): Promise<string> {
   return out;
 }
 
+/** A file on disk that goes into a package. */
+interface PackedFile {
+  /** Its path in the package. */
+  readonly name: string;
+  readonly path: string;
+}
+
 /**
- * `pack`: makes a package of a folder as `unpack` lays one out. What its list does not name stays out.
+ * `pack`: makes a package of a folder as `unpack` lays one out, or of a template that ships, with its media. What the
+ * list of a folder does not name stays out.
+ * @param what a template's id, or a folder
  * @returns the file
  * @throws {CommandError} or {DocumentError} naming what is wrong; no file is left then
  */
-export async function pack(args: readonly string[]): Promise<string> {
-  const { values, positionals } = parsedArgs(args, { out: TEXT });
-  const folder = one(positionals, 'folder');
-  if (!values.out?.endsWith(PACKAGE_ENDING))
-    throw new CommandError(`Say where it goes: --out name${PACKAGE_ENDING}.\n${USAGE}`);
+export async function pack(what: string, file: string): Promise<string> {
+  const out = resolve(file);
+  const work = await beside(out);
+  try {
+    const source = SOURCES.find(({ id }) => id === what);
+    const files = source
+      ? await filesOfTemplate(openDocument(templateKind, source), work)
+      : await filesOfFolder(what);
+    const whole = join(work, basename(out));
+    await writeZip(files, whole);
+    await rename(whole, out);
+  } finally {
+    await rm(work, { recursive: true, force: true });
+  }
+  return out;
+}
+
+/** A template that ships, with all its media: as a maker would hand it on. @param work where its documents are written */
+async function filesOfTemplate(template: Template, work: string): Promise<PackedFile[]> {
+  const media = [...new Set(Object.values(template.assets))].map((id) => {
+    const path = SHIPPED_PATHS.find(id)!;
+    const name = basename(path);
+    return {
+      part: {
+        id,
+        path: `media/${id.slice('sha256:'.length)}`,
+        name,
+        type: lookup(name) || 'application/octet-stream',
+      },
+      path,
+    };
+  });
+  const contents: PackageContents = { ...NO_CONTENTS, media: media.map(({ part }) => part) };
+  const documents = { [TEMPLATE_FILE]: template, [CONTENTS_FILE]: contents };
+  for (const [name, document] of Object.entries(documents)) await writeFile(join(work, name), json(document));
+  const written = Object.keys(documents).map((name) => ({ name, path: join(work, name) }));
+  return [written[0]!, ...media.map(({ part, path }) => ({ name: part.path, path })), written[1]!];
+}
+
+/** What a folder holds, by its own list. */
+async function filesOfFolder(folder: string): Promise<PackedFile[]> {
   const text = async (name: string) =>
     readFile(join(folder, name), 'utf8').catch(() => {
-      throw new CommandError(`"${folder}" holds no ${name}.`);
+      throw new CommandError(
+        `"${folder}" is no template, and holds no ${name} as a folder of a package does.`,
+      );
     });
   const contents = openDocument(contentsKind, parseJson(await text(CONTENTS_FILE), contentsKind.title));
   const alone = (await isThere(join(folder, TEMPLATE_FILE)))
@@ -153,18 +189,8 @@ export async function pack(args: readonly string[]): Promise<string> {
     // A link may lead out of the folder.
     if (!found?.isFile()) throw new CommandError(`"${join(folder, name)}" is in the list and is no file.`);
   }
-  const out = resolve(values.out);
-  const work = await beside(out);
-  try {
-    const whole = join(work, basename(out));
-    const files = [...documents.map((d) => d.path), ...new Set(names), CONTENTS_FILE].map((name) => ({
-      name,
-      path: join(folder, name),
-    }));
-    await writeZip(files, whole);
-    await rename(whole, out);
-  } finally {
-    await rm(work, { recursive: true, force: true });
-  }
-  return out;
+  return [...documents.map((d) => d.path), ...new Set(names), CONTENTS_FILE].map((name) => ({
+    name,
+    path: join(folder, name),
+  }));
 }

@@ -1,5 +1,4 @@
-/** The thread as its source, for tests; what is bundled has it beside itself under the same name. */
-import { register } from 'tsx/esm/api';
+/** The thread, for tests, bundled from the sources as they are; what is bundled itself has it beside itself. */
+import { bundled } from '../../../../scripts/build/server.mjs';
 
-register();
-await import('./paintThread.ts');
+await import(await bundled('paintThread'));

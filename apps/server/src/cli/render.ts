@@ -139,7 +139,7 @@ export async function renderReel(
 const WITHOUT_SOUND = `Its sound is not with it: sounds are read by ffmpeg, which is not here. ${INSTALL_FFMPEG}`;
 
 /** How a render is written. */
-export type Output = Omit<RenderCommand, 'what' | 'fill' | 'originals'>;
+export type Output = Omit<RenderCommand, 'what' | 'fill' | 'brand' | 'originals'>;
 
 /** Writes what is heard of a stretch as a WAV file. @returns its path, or nothing where all is silent */
 export async function writeSound(

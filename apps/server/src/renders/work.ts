@@ -6,7 +6,6 @@ import { Readable } from 'node:stream';
 import { messageOf } from '@fresh-reel/core';
 import { DelayedError, type Job, Worker } from 'bullmq';
 import { builtVersion } from '../built';
-import { CommandError, parsedArgs, TEXT, USAGE } from '../cli/command';
 import { writeHashed } from '../hashed';
 import { readDocument } from './document';
 import { orderSchema, pieceKey } from './order';
@@ -17,26 +16,8 @@ import { type Kind, STORE_PATH, Store } from './store';
 interface WorkCommand {
   readonly redis: string;
   readonly token: string | undefined;
-  /** Where what is fetched is kept. */
-  readonly data: string;
-}
-
-/** @throws {CommandError} naming what is missing */
-export function parseWorkCommand(
-  args: readonly string[],
-  env: Readonly<Record<string, string | undefined>>,
-): WorkCommand {
-  const { values } = parsedArgs(args, { redis: TEXT, token: TEXT, data: TEXT });
-  const redis = values.redis ?? env.FRESH_REEL_REDIS;
-  if (!redis || !URL.canParse(redis) || !/^rediss?:$/.test(new URL(redis).protocol))
-    throw new CommandError(
-      `Say where the queue is: --redis redis://machine:6379, or FRESH_REEL_REDIS.\n${USAGE}`,
-    );
-  return {
-    redis,
-    token: values.token ?? env.FRESH_REEL_TOKEN,
-    data: values.data ?? join(tmpdir(), 'fresh-reel-work'),
-  };
+  /** Where what is fetched is kept; a folder of this machine's for what goes, when absent. */
+  readonly data: string | undefined;
 }
 
 /** Milliseconds after which a machine that says nothing counts as gone, and its range goes to another. */
@@ -61,7 +42,7 @@ const WORD_EVERY = 500;
  * @param stop ends it, once the range that is under way is made
  */
 export async function work(
-  { redis, token, data }: WorkCommand,
+  { redis, token, data = join(tmpdir(), 'fresh-reel-work') }: WorkCommand,
   say: (line: string) => void,
   stop: AbortSignal,
 ): Promise<void> {

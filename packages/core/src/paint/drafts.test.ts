@@ -40,6 +40,9 @@ const most = (a: Uint8ClampedArray, b: Uint8ClampedArray) =>
 const mean = (a: Uint8ClampedArray, b: Uint8ClampedArray) =>
   a.reduce((sum, v, i) => sum + Math.abs(v - b[i]!), 0) / a.length;
 
+/** Whether two pictures are one. A matcher would take seconds to look at their pixels one by one. */
+const alike = (a: Uint8ClampedArray, b: Uint8ClampedArray) => Buffer.from(a).equals(Buffer.from(b));
+
 const point = fc.tuple(fc.integer({ min: -200, max: 840 }), fc.integer({ min: -200, max: 560 }));
 const colour = fc.constantFrom('#A08060', '#203050', '#F2E8D0', '#40806080');
 const plane = fc
@@ -87,7 +90,7 @@ describe('a draft', () => {
       [1, '#F0E0D0'],
     ] as const;
     const ops = [path(EVERYWHERE, { kind: 'linear', from: [0, 0], to: [640, 200], stops })];
-    expect(pixels(ops, true)).toEqual(pixels(ops, false));
+    expect(alike(pixels(ops, true), pixels(ops, false))).toBe(true);
   });
 
   it('lays a shade that grows nearly as the final does', () => {
@@ -111,7 +114,7 @@ describe('a draft', () => {
   it('makes what is dear of fewer pixels, in the same place', () => {
     const ops = grouped(disc(180, 240), { effects: [INNER] });
     const [rough, fine] = [pixels(ops, true), pixels(ops, false)];
-    expect(rough).not.toEqual(fine);
+    expect(alike(rough, fine)).toBe(false);
     expect(mean(rough, fine)).toBeLessThan(1.5);
   });
 
@@ -129,8 +132,8 @@ describe('a draft', () => {
     const area = { x: 0, y: 0, ...FRAME };
     const ground = path(EVERYWHERE, solid('#808080'));
     const grain: Op = { op: 'grain', seed: 3, size: 2, area, opacity: 0.5, blend: 'overlay' };
-    expect(pixels([ground, grain], true)).toEqual(pixels([ground], true));
-    expect(pixels([ground, grain], false)).not.toEqual(pixels([ground], false));
+    expect(alike(pixels([ground, grain], true), pixels([ground], true))).toBe(true);
+    expect(alike(pixels([ground, grain], false), pixels([ground], false))).toBe(false);
   });
 });
 

@@ -45,39 +45,59 @@ async function fileOf(font: ShippedFont): Promise<{ path: string; bytes: Uint8Ar
   return { path, bytes };
 }
 
-function commandLine(path: string, text: string, variations: string): Glyph[] {
-  const out = execFileSync(
-    'hb-shape',
-    [
-      '--output-format=json',
-      '--no-glyph-names',
-      ...(variations ? [`--variations=${variations}`] : []),
-      path,
-      text,
-    ],
-    { encoding: 'utf8' },
-  );
-  return JSON.parse(out) as Glyph[];
+/** What one run of the command line is asked: each line of text in a font, at a weight where it has several. */
+interface Asked {
+  readonly path: string;
+  readonly weight: number | undefined;
+  readonly texts: readonly string[];
+}
+
+/** What the command line makes of each text, all in one process: starting one takes longer than shaping. */
+function commandLine(asked: readonly Asked[]): Glyph[][][] {
+  const lines = asked.map(({ path, weight, texts }, i) => {
+    const words = join(folder, `${i}.txt`);
+    writeFileSync(words, texts.join('\n'));
+    const variations = weight === undefined ? '' : `;--variations=wght=${weight}`;
+    return `${path};--text-file=${words};--output-format=json;--no-glyph-names${variations}`;
+  });
+  const out = execFileSync('hb-shape', ['--batch'], { encoding: 'utf8', input: lines.join('\n') });
+  const shaped = out.trim().split('\n');
+  expect(shaped).toHaveLength(asked.reduce((sum, { texts }) => sum + texts.length, 0));
+  return asked.map(({ texts }) => shaped.splice(0, texts.length).map((line) => JSON.parse(line) as Glyph[]));
 }
 
 const shown = (glyphs: readonly Glyph[]) => glyphs.map(({ g, cl, ax, dx, dy }) => [g, cl, ax, dx, dy]);
-const cases = FONTS.filter((f) => f.family !== 'Noto Color Emoji').map(
-  (f) => [`${f.family} ${f.weight}`, f] as const,
-);
+const fonts = FONTS.filter((f) => f.family !== 'Noto Color Emoji');
+const textsOf = ({ family }: ShippedFont) => SCRIPTS[family] ?? LATIN;
+const weightsOf = (font: ShippedFont) => (font.weights ? [300, 650, 1000] : [font.weight]);
 
-it.each(cases)('%s is shaped as hb-shape shapes it', async (_, font) => {
-  const { path, bytes } = await fileOf(font);
-  const book = new FontBook(hb);
-  book.add(font, bytes);
-  const weights = font.weights ? [300, 650, 1000] : [font.weight];
-  for (const weight of weights) {
-    const face = book.match(font.family, weight);
-    const variations = font.weights ? `wght=${weight}` : '';
-    for (const text of SCRIPTS[font.family] ?? LATIN) {
-      const rightToLeft = /[\u0590-\u06FF]/.test(text);
-      expect(shown(face.shape(text, rightToLeft ? 'rtl' : 'ltr'))).toEqual(
-        shown(commandLine(path, text, variations)),
-      );
-    }
-  }
-});
+/** By the path of each font: what the command line makes of its texts, at each weight. */
+const theirs = new Map<string, Glyph[][][]>();
+const files = new Map<ShippedFont, Awaited<ReturnType<typeof fileOf>>>();
+beforeAll(async () => {
+  for (const font of fonts) files.set(font, await fileOf(font));
+  const asked = fonts.flatMap((font) =>
+    weightsOf(font).map((weight) => ({
+      path: files.get(font)!.path,
+      weight: font.weights ? weight : undefined,
+      texts: textsOf(font),
+    })),
+  );
+  const shaped = commandLine(asked);
+  for (const [i, { path }] of asked.entries()) theirs.set(path, [...(theirs.get(path) ?? []), shaped[i]!]);
+}, 120_000);
+
+it.each(fonts.map((f) => [`${f.family} ${f.weight}`, f] as const))(
+  '%s is shaped as hb-shape shapes it',
+  (_, font) => {
+    const { path, bytes } = files.get(font)!;
+    const book = new FontBook(hb);
+    book.add(font, bytes);
+    const ours = weightsOf(font).map((weight) => {
+      const face = book.match(font.family, weight);
+      return textsOf(font).map((text) => face.shape(text, /[\u0590-\u06FF]/.test(text) ? 'rtl' : 'ltr'));
+    });
+    const plain = (all: readonly (readonly (readonly Glyph[])[])[]) => all.map((texts) => texts.map(shown));
+    expect(plain(ours)).toEqual(plain(theirs.get(path)!));
+  },
+);

@@ -8,9 +8,10 @@ import { EMPTY_FILL, newReel, openDocument, type Reel, templateKind } from '@fre
 import { NodeStudio } from '@fresh-reel/node-host';
 import { templateById } from '@fresh-reel/templates';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
-import { batch, parseBatchCommand } from '../apps/server/src/cli/batch';
-import { renderReel } from '../apps/server/src/cli/render';
-import twoLines from './two-lines.json';
+import { batch } from '../../apps/server/src/cli/batch';
+import { renderReel } from '../../apps/server/src/cli/render';
+import { asked } from '../../apps/server/src/cli/testing';
+import twoLines from '../page/two-lines.json';
 
 const WORDS = ['Ida Brandvik', 'Stunt pilot, Marram Lines Club'] as const;
 const SECONDS = 6;
@@ -153,7 +154,7 @@ export async function byTable(rows: number): Promise<{ table: number; single: nu
     writeFileSync(join(folder, 'people.csv'), ['Name', ...names].join('\n'));
     const args = ['--table', join(folder, 'people.csv'), '--out', join(folder, 'out')];
     const rest = ['--codec', 'h264', '--side', '270', '--rate', '10'];
-    const command = parseBatchCommand(['name-strap', ...args, ...rest]);
+    const command = asked('batch', 'name-strap', ...args, ...rest);
     const one = async (name: string) => {
       const reel = newReel(templateById('name-strap'), {
         ...{ id: name, name, now: '2026-06-05T10:00:00Z', shape: 'wide' },

@@ -13,7 +13,7 @@ import {
   templateKind,
 } from '@fresh-reel/core';
 import { allTemplates } from '@fresh-reel/templates';
-import { BrowserStudio, surfaceOf } from '../apps/studio/src/engine/browserStudio';
+import { BrowserStudio, surfaceOf } from '../../apps/studio/src/engine/browserStudio';
 import families from './families.json';
 import { at } from './figures';
 import fourLines from './four-lines.json';
@@ -187,50 +187,55 @@ async function motionBlur(studio: BrowserStudio): Promise<{ sharp: number; blurr
   return { sharp: median(times.sharp), blurred: median(times.blurred) };
 }
 
-const OF_FILES = {
-  adding,
-  'first-thumb': firstThumb,
-  'one-clip': (studio: BrowserStudio, file: File) => clipPreview(studio, file, 1),
-  'three-clips': (studio: BrowserStudio, file: File) => clipPreview(studio, file, 3),
-  'clip-render': clipRender,
-  'long-clip': (studio: BrowserStudio, file: File) =>
-    longClip(studio, file, () => postMessage({ tenth: true })),
-} as const;
-
-async function measure(
-  what: string,
-  file: File | undefined,
-  painters: readonly MessagePort[],
-): Promise<unknown> {
-  const studio = await BrowserStudio.start();
-  if (file) return OF_FILES[what as keyof typeof OF_FILES](studio, file);
-  if (what === 'encode') return encode(studio);
-  if (what.startsWith('crew ')) return crew(studio, what.slice(5), painters);
-  if (what === 'kinds') return kinds(studio);
-  if (what === 'long-reel') return longReelFigures(studio);
-  if (what === 'follow') return followFigures();
-  if (what === 'motion-blur') return motionBlur(studio);
-  const sources = { 'four-lines': [fourLines], families }[what];
-  const [, ids] = /^templates (.+)$/.exec(what) ?? [];
-  const templates =
-    sources?.map((data) => openDocument(templateKind, data)) ??
-    allTemplates().filter(({ id }) => ids === undefined || ids.split(',').includes(id));
+/** What previews of templates cost, one after the other. */
+async function previews(studio: BrowserStudio, templates: readonly Template[]): Promise<PreviewFigures[]> {
   const figures: PreviewFigures[] = [];
   for (const template of templates)
     figures.push(await preview(studio, await sceneOf(studio, template), template.id));
   return figures;
 }
 
+const opened = (sources: readonly unknown[]) => sources.map((data) => openDocument(templateKind, data));
+
+/** From the page. */
 interface Asked {
-  readonly what: string;
-  readonly file?: File;
+  readonly what: keyof Measures;
+  /** Templates that are measured, where not all are. */
+  readonly of?: readonly string[] | undefined;
+  readonly file?: File | undefined;
   /** Ports to workers that paint. */
   readonly painters: readonly MessagePort[];
 }
 
+/** All that can be measured here, by name. */
+const MEASURES = {
+  adding: (studio: BrowserStudio, { file }: Asked) => adding(studio, file!),
+  'first-thumb': (studio: BrowserStudio, { file }: Asked) => firstThumb(studio, file!),
+  'one-clip': (studio: BrowserStudio, { file }: Asked) => clipPreview(studio, file!, 1),
+  'three-clips': (studio: BrowserStudio, { file }: Asked) => clipPreview(studio, file!, 3),
+  'clip-render': (studio: BrowserStudio, { file }: Asked) => clipRender(studio, file!),
+  'long-clip': (studio: BrowserStudio, { file }: Asked) =>
+    longClip(studio, file!, () => postMessage({ tenth: true })),
+  encode,
+  crew: (studio: BrowserStudio, { of, painters }: Asked) => crew(studio, of![0]!, painters),
+  kinds,
+  'long-reel': longReelFigures,
+  follow: followFigures,
+  'motion-blur': motionBlur,
+  'four-lines': (studio: BrowserStudio) => previews(studio, opened([fourLines])),
+  families: (studio: BrowserStudio) => previews(studio, opened(families)),
+  templates: (studio: BrowserStudio, { of }: Asked) =>
+    previews(
+      studio,
+      allTemplates().filter(({ id }) => of === undefined || of.includes(id)),
+    ),
+};
+export type Measures = typeof MEASURES;
+
 self.onmessage = async ({ data }: MessageEvent<Asked>) => {
   try {
-    postMessage({ value: await measure(data.what, data.file, data.painters) });
+    const measure: (studio: BrowserStudio, asked: Asked) => unknown = MEASURES[data.what];
+    postMessage({ value: await measure(await BrowserStudio.start(), data) });
   } catch (error) {
     postMessage({ fault: String((error as Error).stack ?? error) });
   }

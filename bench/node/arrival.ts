@@ -1,14 +1,15 @@
 /** What a first visit brings over the wire, and what a first start takes. */
 import { execFileSync, spawn } from 'node:child_process';
 import { readdirSync, readFileSync, statSync } from 'node:fs';
+import type { Browser, CDPSession, Page } from 'puppeteer-core';
 
 const MEGA = 1e6;
 
 /** A count of what comes over the wire into a tab and its workers, in bytes. */
-async function counted(tab) {
+async function counted(tab: Page) {
   let bytes = 0;
   let last = Date.now();
-  const count = async (session) => {
+  const count = async (session: CDPSession) => {
     await session.send('Network.enable');
     session.on('Network.loadingFinished', ({ encodedDataLength }) => {
       bytes += encodedDataLength;
@@ -22,7 +23,7 @@ async function counted(tab) {
       return bytes / MEGA;
     },
     /** Waits until nothing has come for so long. */
-    async quiet(milliseconds) {
+    async quiet(milliseconds: number) {
       while (Date.now() - last < milliseconds) await new Promise((resolve) => setTimeout(resolve, 200));
     },
   };
@@ -33,7 +34,10 @@ async function counted(tab) {
  * @returns megabytes until the cards of Templates show, and after all that follows by itself; and those that the service
  * worker keeps, as they go over the wire
  */
-export async function firstVisit(browser, address) {
+export async function firstVisit(
+  browser: Browser,
+  address: string,
+): Promise<{ cards: number; after: number }> {
   const context = await browser.createBrowserContext();
   const tab = await context.newPage();
   await tab.setViewport({ width: 390, height: 844, isMobile: true, hasTouch: true });
@@ -52,7 +56,7 @@ export async function firstVisit(browser, address) {
 }
 
 /** Megabytes on the wire of what the service worker of a built site keeps from the first, and how many files. */
-export function keptFromTheFirst(site) {
+export function keptFromTheFirst(site: string): { megabytes: number; files: number } {
   const urls = [...readFileSync(`${site}/sw.js`, 'utf8').matchAll(/\{url:"([^"]+)",revision:/g)].map(
     ([, url]) => url,
   );
@@ -67,15 +71,15 @@ export function keptFromTheFirst(site) {
 }
 
 /** Megabytes of script as built that workers use, each file once. */
-export function scriptOfWorkers(site) {
+export function scriptOfWorkers(site: string): number {
   const [name] = readdirSync(`${site}/app`);
   const folder = `${site}/app/${name}`;
-  const seen = new Set();
-  const follow = (file) => {
+  const seen = new Set<string>();
+  const follow = (file: string) => {
     if (seen.has(file)) return;
     seen.add(file);
     const text = readFileSync(`${folder}/${file}`, 'utf8');
-    for (const [, next] of text.matchAll(/(?:from|import\(?)\s*"\.\/([^"]+\.js)"/g)) follow(next);
+    for (const [, next] of text.matchAll(/(?:from|import\(?)\s*"\.\/([^"]+\.js)"/g)) follow(next!);
   };
   for (const worker of [
     'follow',
@@ -95,21 +99,21 @@ export function scriptOfWorkers(site) {
 }
 
 /** Seconds of all processors, of a program and of all that it starts, as the shell's `times` tells them. */
-export function processorSeconds(root, ...args) {
+export function processorSeconds(root: string, ...args: string[]): number {
   const told = execFileSync('sh', ['-c', '"$@" >/dev/null 2>&1; times', 'sh', process.execPath, ...args], {
     cwd: root,
     encoding: 'utf8',
   });
-  const [user, system] = told.trim().split('\n').at(-1).split(/\s+/);
-  const seconds = (text) => {
-    const [, minutes, rest] = /(\d+)m([\d.]+)s/.exec(text);
+  const [user, system] = told.trim().split('\n').at(-1)!.split(/\s+/);
+  const seconds = (text: string) => {
+    const [, minutes, rest] = /(\d+)m([\d.]+)s/.exec(text)!;
     return Number(minutes) * 60 + Number(rest);
   };
-  return seconds(user) + seconds(system);
+  return seconds(user!) + seconds(system!);
 }
 
 /** Seconds until a start prints its address. */
-export function untilAddress(root, data) {
+export function untilAddress(root: string, data: string): Promise<number> {
   const begun = performance.now();
   const child = spawn(process.execPath, ['scripts/start.mjs', '--port', '4177', '--data', data], {
     cwd: root,

@@ -17,9 +17,9 @@ import {
   VideoSample,
   VideoSampleSource,
 } from 'mediabunny';
-import { type BrowserStudio, fetchBytes, surfaceOf } from '../apps/studio/src/engine/browserStudio';
-import { OpaqueFilm } from '../apps/studio/src/engine/opaqueFilm';
-import { PaintCrew } from '../apps/studio/src/render/paintCrew';
+import { type BrowserStudio, fetchBytes, surfaceOf } from '../../apps/studio/src/engine/browserStudio';
+import { OpaqueFilm } from '../../apps/studio/src/engine/opaqueFilm';
+import { PaintCrew } from '../../apps/studio/src/render/paintCrew';
 import { sceneOf } from './scene';
 import twoLines from './two-lines.json';
 

@@ -20,11 +20,11 @@ import {
   Quality,
   VideoSampleSink,
 } from 'mediabunny';
-import { type BrowserStudio, surfaceOf } from '../apps/studio/src/engine/browserStudio';
-import { hashOf, piecesOf } from '../apps/studio/src/media/files/hash';
-import { probe } from '../apps/studio/src/media/import/probe';
-import { keepPreview, makePreview, takeIn } from '../apps/studio/src/media/import/takeIn';
-import { mediaId } from '../apps/studio/src/storage/media';
+import { type BrowserStudio, surfaceOf } from '../../apps/studio/src/engine/browserStudio';
+import { hashOf, piecesOf } from '../../apps/studio/src/media/files/hash';
+import { probe } from '../../apps/studio/src/media/import/probe';
+import { keepPreview, makePreview, takeIn } from '../../apps/studio/src/media/import/takeIn';
+import { mediaId } from '../../apps/studio/src/storage/media';
 import { at } from './figures';
 
 const RATE = { num: 30, den: 1 };

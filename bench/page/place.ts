@@ -14,7 +14,7 @@ import {
   spanOf,
 } from '@fresh-reel/core';
 import { allTemplates } from '@fresh-reel/templates';
-import type { BrowserStudio } from '../apps/studio/src/engine/browserStudio';
+import type { BrowserStudio } from '../../apps/studio/src/engine/browserStudio';
 import { at } from './figures';
 
 const MADE = {

@@ -1,0 +1,54 @@
+import { existsSync } from 'node:fs';
+import puppeteer, { type Browser } from 'puppeteer-core';
+import { BenchFiles } from './files';
+import { workerBench } from './inWorker';
+import { Report } from './report';
+
+/** What a part measures with. */
+export interface Bench {
+  /** The project's folder, with a slash at its end. */
+  readonly root: string;
+  readonly browser: Browser;
+  readonly files: BenchFiles;
+  /** Templates that are measured, where not all of them are. */
+  readonly only: readonly string[] | undefined;
+  readonly report: Report;
+  readonly measure: Awaited<ReturnType<typeof workerBench>>['measure'];
+  close(): Promise<void>;
+}
+
+/** A part of what is measured. */
+export type Part = (bench: Bench) => Promise<void>;
+
+export async function openBench(
+  root: string,
+  { quiet, only }: { quiet: boolean; only: readonly string[] | undefined },
+): Promise<Bench> {
+  const executablePath = ['/usr/bin/chromium', '/usr/bin/google-chrome'].find(existsSync);
+  const browser = await puppeteer.launch({
+    ...(executablePath ? { executablePath } : {}),
+    headless: true,
+    protocolTimeout: 600_000,
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  });
+  const files = new BenchFiles(root);
+  const worker = await workerBench(root, browser);
+  return {
+    ...{ root, browser, files, only },
+    report: new Report(quiet),
+    measure: worker.measure,
+    async close() {
+      await browser.close();
+      worker.close();
+      files.close();
+    },
+  };
+}
