@@ -21,11 +21,11 @@ export const GLOBALS = [
 const SEEDED = fileURLToPath(new URL('scripts/test/fastCheck.cjs', import.meta.url));
 
 /** Everything but the interface runs in Node; the studio's own code runs with jest-expo; the real interface in e2e. */
-const node = (name, folder) => ({
+const node = (name, folder, sources = 'src') => ({
   displayName: name,
   rootDir: folder,
   testEnvironment: 'node',
-  testMatch: ['<rootDir>/src/**/*.test.ts'],
+  testMatch: [`<rootDir>/${sources}/**/*.test.ts`],
   sandboxInjectedGlobals: GLOBALS,
   moduleNameMapper: { '^fast-check$': SEEDED },
   transform: {
@@ -47,6 +47,7 @@ export default {
     node('templates', 'packages/templates'),
     node('node-host', 'packages/node-host'),
     node('server', 'apps/server'),
+    node('scripts', 'scripts', 'test'),
     '<rootDir>/apps/studio/jest.config.js',
   ],
 };
