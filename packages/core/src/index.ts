@@ -2,15 +2,22 @@
 
 export { BeatFinder } from './analyse/beats';
 export { SHOT_PICTURE, ShotFinder } from './analyse/shots';
+export type { PathSink, Picture, Place, Surface } from './canvas/surface';
+export { layOnBlack } from './canvas/surface';
 export { ACTION_SAFE, checkGraphic, TITLE_SAFE } from './checks/checks';
 export { checkText } from './checks/checkText';
 export type { Finding } from './checks/finding';
-export { FlashMeter } from './checks/flashes';
-export { type Heard, hearReel, loudnessCheck, type OpenedSound } from './checks/heard';
-export { type Looker, lookAtWords, lookerOf, lookForFlashes } from './checks/survey';
 export { contrast, oklabOf } from './colour/colour';
 export { type Harmony, harmonies } from './colour/harmony';
 export { type Brand, brandKind, type LineRole, type LogoRole, type SoundRole } from './documents/brand';
+export {
+  canBeKeyed,
+  faultsOfFill,
+  isKeyed,
+  restingFill,
+  restingValue,
+  takesWords,
+} from './documents/controls';
 export {
   type ControlFill,
   type ControlValue,
@@ -23,8 +30,6 @@ export {
   isWords,
   wordsFillSchema,
 } from './documents/fill';
-export { FRAMES, type FrameSize, layoutFrame } from './documents/frame';
-export { freeName } from './documents/freeName';
 export {
   type Framing,
   MARKER_USES,
@@ -35,7 +40,6 @@ export {
   type Track,
 } from './documents/item';
 export { type JsonSchema, writeJsonSchema } from './documents/jsonSchema';
-export { DocumentError, type DocumentKind, faultText, openDocument, parseJson } from './documents/load';
 export { openAsFarAsKnown } from './documents/newer';
 export {
   beginsAsZip,
@@ -51,19 +55,7 @@ export {
   TEMPLATE_FILE,
   TOO_LARGE_WITHIN,
 } from './documents/package';
-export { type ClipFill, freshPicture, type PictureFill, pictureFillSchema } from './documents/pictureFill';
-export {
-  type ControlLink,
-  type FrameShape,
-  frameShape,
-  isConstant,
-  type Property,
-  type Source,
-  type Value,
-  valueAt,
-} from './documents/property';
 export { type Graphic, type Reel, reelKind } from './documents/reel';
-export { type SoundFill, soundFillSchema } from './documents/soundFill';
 export {
   type Control,
   type Guideline,
@@ -75,7 +67,6 @@ export {
   type Use,
 } from './documents/template';
 export { templateKind } from './documents/templateKind';
-export type { Treatment, TreatmentKind } from './documents/treatment';
 export type { DrivenPoint, Follow, Way, WaySample } from './documents/way';
 export { type Carried, carriedFill, setTemplate } from './edit/anotherTemplate';
 export {
@@ -217,7 +208,6 @@ export {
   wearBrand,
   withoutBlur,
 } from './edit/reel';
-export { markRows, type PlacedRow, placeRows } from './edit/rows';
 export { setRate } from './edit/setRate';
 export { STANDING } from './edit/standingKinds';
 export { TREATMENTS, type TreatmentField } from './edit/treatmentKinds';
@@ -243,15 +233,8 @@ export {
   stretchOf,
 } from './edit/ways';
 export { lookOf, markWords, plainText, type RunLook, retype } from './edit/words';
+export type { Treatment, TreatmentKind } from './effects/treatment';
 export { canBeFlat } from './evaluate/changes';
-export {
-  canBeKeyed,
-  faultsOfFill,
-  isKeyed,
-  restingFill,
-  restingValue,
-  takesWords,
-} from './evaluate/controls';
 export { documentOnly } from './evaluate/documentOnly';
 export { type EvaluatedFrame, GraphicScene, type Resources } from './evaluate/graphicScene';
 export { type ListedTemplate, listedOf, openedListed } from './evaluate/listedTemplate';
@@ -265,63 +248,7 @@ export type { Grey } from './follow/grey';
 export { type Footing, footingOf, takePatch } from './follow/patch';
 export { followScale, usualPatch } from './follow/patchSize';
 export { type Pose, resized as resizedPose } from './follow/pose';
-export { type Affine, invertAffine } from './geometry/matrix';
-export { boundsOf, type Rect } from './geometry/rect';
-export type { LetterMap, MediaFacts, Notice, Size } from './layers/kind';
-export type { TextDuring, TextMotion } from './layers/motionSchema';
-export { visiblePart } from './layers/picture';
-export { everyLayer, type Layer } from './layers/registry';
-export type { TextLayer } from './layers/textSchema';
-export {
-  type TextChange,
-  type TextFill,
-  type TextOutline,
-  type TextPlate,
-  textChangeSchema,
-} from './layers/textStyle';
-export type { AssetSource } from './media/assets';
-export { clipStretch, clipTime, FRAME_SLACK } from './media/clipTime';
-export { mayBeInterlaced } from './media/interlaced';
-export {
-  likelyClip,
-  type NumberedRun,
-  numberedRuns,
-  numbersText,
-  runName,
-  SEQUENCE_FILE,
-  type Sequence,
-  sequenceFrame,
-  sequenceKind,
-} from './media/sequence';
-export { Memo } from './memo';
-export { messageOf } from './messageOf';
-export { type Easing, easingFunction } from './motion/easing';
-export { randomAt } from './motion/random';
-export { opsBounds } from './paint/bounds';
-export {
-  BLEND_MODES,
-  type ClipFrame,
-  clipFramesOf,
-  type Op,
-  picturesOf,
-  sameMoments,
-  sameOps,
-} from './paint/ops';
-export { Painter } from './paint/painter';
-export type { PathSink, Picture, Place, Surface } from './paint/surface';
-export { layOnBlack } from './paint/surface';
-export { frameOfSecond, type Played, playedOf, secondPlayed } from './reel/fileTime';
-export { onFrame } from './reel/framing';
-export { GraphicItem } from './reel/graphicItem';
-export { GraphicTime, graphicsOf } from './reel/graphicTime';
-export type { Item } from './reel/item';
-export { lengthOf, reelEnd } from './reel/itemLength';
-export { type ReelCheck, type ReelFrame, ReelScene, type TextOfItem } from './reel/reelScene';
-export { clipPlane, SURE, secondOf, wayAt } from './reel/way';
-export { areaOf, MOST_OF_FRAME } from './render/area';
-export { type CostlyPart, costlyParts } from './render/costs';
-export { type Excerpt, excerptsOf } from './render/excerpts';
-export { EXTENTS, type Extent } from './render/extents';
+export { EXTENTS, type Extent } from './formats/extents';
 export {
   FILM_CODECS,
   type FilmCodec,
@@ -332,21 +259,7 @@ export {
   type PictureKind,
   pictureEnding,
   picturesOfCodec,
-} from './render/films';
-export { groupLength, groupsOf } from './render/groups';
-export { delayOf } from './render/moving/delays';
-export { GIF_END, GifFrames, gifDelayed, gifHead } from './render/moving/gif';
-export { PngFrames } from './render/moving/png';
-export { webpFrame, webpHead, webpLead } from './render/moving/webp';
-export { NAME_PARTS, namesFault, outputName, USUAL_NAMES } from './render/names';
-export {
-  type AsItIs,
-  type Beneath,
-  type FilmPart,
-  filmParts,
-  overClip,
-  type Passage,
-} from './render/overFootage';
+} from './formats/films';
 export {
   type BrowserFilm,
   browserFilm,
@@ -366,7 +279,77 @@ export {
   sequenceName,
   sizeOfSide,
   videoBitrate,
-} from './render/plan';
+} from './formats/plan';
+export { type Affine, invertAffine } from './geometry/matrix';
+export { boundsOf, type Rect } from './geometry/rect';
+export type { LetterMap, MediaFacts, Notice, Size } from './layers/kind';
+export type { TextDuring, TextMotion } from './layers/motionSchema';
+export { visiblePart } from './layers/picture';
+export { everyLayer, type Layer } from './layers/registry';
+export type { TextLayer } from './layers/textSchema';
+export {
+  type TextChange,
+  type TextFill,
+  type TextOutline,
+  type TextPlate,
+  textChangeSchema,
+} from './layers/textStyle';
+export type { AssetSource } from './media/assets';
+export { clipStretch, clipTime, FRAME_SLACK } from './media/clipTime';
+export { mayBeInterlaced } from './media/interlaced';
+export { type ClipFill, freshPicture, type PictureFill, pictureFillSchema } from './media/pictureFill';
+export {
+  likelyClip,
+  type NumberedRun,
+  numberedRuns,
+  numbersText,
+  runName,
+  SEQUENCE_FILE,
+  type Sequence,
+  sequenceFrame,
+  sequenceKind,
+} from './media/sequence';
+export { type SoundFill, soundFillSchema } from './media/soundFill';
+export { Memo } from './memo';
+export { messageOf } from './messageOf';
+export { type Easing, easingFunction } from './motion/easing';
+export { randomAt } from './motion/random';
+export { opsBounds } from './paint/bounds';
+export {
+  BLEND_MODES,
+  type ClipFrame,
+  clipFramesOf,
+  type Op,
+  picturesOf,
+  sameMoments,
+  sameOps,
+} from './paint/ops';
+export { Painter } from './paint/painter';
+export { frameOfSecond, type Played, playedOf, secondPlayed } from './reel/fileTime';
+export { onFrame } from './reel/framing';
+export { GraphicItem } from './reel/graphicItem';
+export { GraphicTime, graphicsOf } from './reel/graphicTime';
+export type { Item } from './reel/item';
+export { lengthOf, reelEnd } from './reel/itemLength';
+export { type ReelCheck, type ReelFrame, ReelScene, type TextOfItem } from './reel/reelScene';
+export { clipPlane, SURE, secondOf, wayAt } from './reel/way';
+export { areaOf, MOST_OF_FRAME } from './render/area';
+export { type CostlyPart, costlyParts } from './render/costs';
+export { type Excerpt, excerptsOf } from './render/excerpts';
+export { groupLength, groupsOf } from './render/groups';
+export { delayOf } from './render/moving/delays';
+export { GIF_END, GifFrames, gifDelayed, gifHead } from './render/moving/gif';
+export { PngFrames } from './render/moving/png';
+export { webpFrame, webpHead, webpLead } from './render/moving/webp';
+export { NAME_PARTS, namesFault, outputName, USUAL_NAMES } from './render/names';
+export {
+  type AsItIs,
+  type Beneath,
+  type FilmPart,
+  filmParts,
+  overClip,
+  type Passage,
+} from './render/overFootage';
 export { graphicSounds } from './sound/graphicSounds';
 export { LoudnessMeter } from './sound/loudness';
 export type { SoundSource } from './sound/mix';
@@ -375,6 +358,9 @@ export { LimitedMix, type MixFacts, MixRender } from './sound/render';
 export { toSoundRate, toStereo } from './sound/resample';
 export { SOUND_CODECS, SOUND_RATE, type SoundCodec, type Stereo } from './sound/sound';
 export { wavHeader, wavSamples } from './sound/wav';
+export { FlashMeter } from './survey/flashes';
+export { type Heard, hearReel, loudnessCheck, type OpenedSound } from './survey/heard';
+export { type Looker, lookAtWords, lookerOf, lookForFlashes } from './survey/survey';
 export { decodeText } from './tables/decodeText';
 export {
   frameOfText,
@@ -389,6 +375,7 @@ export {
   timesOfRows,
 } from './tables/reelTable';
 export { rowNames } from './tables/rowFill';
+export { markRows, type PlacedRow, placeRows } from './tables/rows';
 export { MOST_ROWS, plainName, type Table, TableError } from './tables/table';
 export { LayoutCache } from './text/cache';
 export { splitColumns, unsplitLines } from './text/columns';
@@ -410,3 +397,16 @@ export {
   secondsAt,
 } from './time/rate';
 export { frameOfTimecode, nominal, timecodeAt } from './time/timecode';
+export { FRAMES, type FrameSize, layoutFrame } from './values/frame';
+export { freeName } from './values/freeName';
+export { DocumentError, type DocumentKind, faultText, openDocument, parseJson } from './values/load';
+export {
+  type ControlLink,
+  type FrameShape,
+  frameShape,
+  isConstant,
+  type Property,
+  type Source,
+  type Value,
+  valueAt,
+} from './values/property';

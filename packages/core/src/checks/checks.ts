@@ -1,5 +1,5 @@
 import type { GraphicScene, Region } from '../evaluate/graphicScene';
-import type { Size } from '../layers/kind';
+import type { Size } from '../geometry/rect';
 import { isCovered } from './covered';
 import type { Check } from './finding';
 import { readInHaste } from './reading';

@@ -1,5 +1,5 @@
+import type { Size } from '../geometry/rect';
 import { boundsOf } from '../geometry/rect';
-import type { Size } from '../layers/kind';
 
 /**
  * Where players of tall video put their own things, as parts of the frame: the caption and the maker's name below, the

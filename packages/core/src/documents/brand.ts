@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
+import { soundFillSchema } from '../media/soundFill';
+import type { DocumentKind } from '../values/load';
 import { pictureFillSchema } from './fill';
-import type { DocumentKind } from './load';
-import { soundFillSchema } from './soundFill';
 
 /** Versions of a logo, for what it stands on; where one is absent, the main one serves. */
 export const LOGO_ROLES = ['main', 'light', 'dark', 'small'] as const;

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { newReel } from '../edit/reel';
 import { templateOf, textLayer, textSlot } from '../testing/studio';
+import { DocumentError, type DocumentKind, openDocument, parseJson } from '../values/load';
 import { EMPTY_FILL } from './fill';
-import { DocumentError, type DocumentKind, openDocument, parseJson } from './load';
 import { reelKind } from './reel';
 import { templateKind } from './templateKind';
 

@@ -2,9 +2,9 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Ajv from 'ajv/dist/2020';
 import type { z } from 'zod';
+import { type DocumentKind, openDocument } from '../values/load';
 import { brandKind } from './brand';
 import { writeJsonSchema } from './jsonSchema';
-import { type DocumentKind, openDocument } from './load';
 import { contentsKind } from './package';
 import { templateKind } from './templateKind';
 

@@ -1,13 +1,19 @@
 import { z } from 'zod';
 import { runSchema, textChangeSchema } from '../layers/textStyle';
+import { type PictureFill, pictureFillSchema } from '../media/pictureFill';
+import { type SoundFill, soundFillSchema } from '../media/soundFill';
 import { easingSchema } from '../motion/easing';
-import { type PictureFill, pictureFillSchema } from './pictureFill';
-import { markSchema } from './property';
-import { type SoundFill, soundFillSchema } from './soundFill';
+import { markSchema } from '../values/property';
 
-export { CLIP_ENDS, type ClipFill, freshPicture, type PictureFill, pictureFillSchema } from './pictureFill';
+export {
+  CLIP_ENDS,
+  type ClipFill,
+  freshPicture,
+  type PictureFill,
+  pictureFillSchema,
+} from '../media/pictureFill';
 
-export { type SoundFill, soundFillSchema } from './soundFill';
+export { type SoundFill, soundFillSchema } from '../media/soundFill';
 
 /** Longest text a slot takes, in UTF-16 units: a list of many thousand lines. */
 export const MOST_WORDS = 500_000;

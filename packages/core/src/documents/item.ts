@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
+import { treatmentsSchema } from '../effects/treatment';
+import { clipFillSchema } from '../media/pictureFill';
 import { easingSchema } from '../motion/easing';
 import { BLEND_MODES } from '../paint/ops';
 import { fillSchema } from './fill';
-import { clipFillSchema } from './pictureFill';
-import { treatmentsSchema } from './treatment';
 import { drivenPointSchema, followSchema } from './way';
 
 /** A value, or values over time: keys count in frames of the reel from where the item begins. */

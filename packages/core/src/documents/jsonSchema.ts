@@ -1,6 +1,6 @@
 import type { z } from 'zod';
-import { constantsOf } from './property';
-import { checksOf, defOf, type SchemaDef } from './schemaDef';
+import { constantsOf } from '../values/property';
+import { checksOf, defOf, type SchemaDef } from '../values/schemaDef';
 
 /** A JSON Schema (draft 2020-12), as plain data. */
 export type JsonSchema = { readonly [key: string]: unknown } | boolean;

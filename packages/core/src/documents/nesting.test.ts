@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { sequenceKind } from '../media/sequence';
 import { graphicsOf } from '../reel/graphicTime';
+import { openDocument } from '../values/load';
 import { brandKind } from './brand';
-import { openDocument } from './load';
 import { contentsKind } from './package';
 import { reelKind } from './reel';
 import { templateKind } from './templateKind';

@@ -1,6 +1,6 @@
 import { templateById } from '@fresh-reel/templates';
 import { newReel } from '../edit/reel';
-import { DocumentError } from './load';
+import { DocumentError } from '../values/load';
 import { openAsFarAsKnown } from './newer';
 import { reelKind } from './reel';
 import type { Template } from './template';

@@ -6,7 +6,7 @@ import {
   firstFault,
   mayBeGoneInto,
   openDocument,
-} from './load';
+} from '../values/load';
 import { templateKind } from './templateKind';
 
 /** A document as far as this version knows it, and what of it is newer. */

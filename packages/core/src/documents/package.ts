@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { DocumentError, type DocumentKind } from './load';
+import { DocumentError, type DocumentKind } from '../values/load';
 
 /**
  * A reel or a template as one file: a zip (`.freshreel`) with the document, its media and its fonts, each stored as it

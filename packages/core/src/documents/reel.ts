@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { EXTENTS } from '../render/extents';
-import { RENDER_FORMATS } from '../render/plan';
+import { EXTENTS } from '../formats/extents';
+import { RENDER_FORMATS } from '../formats/plan';
+import { frameSizeSchema } from '../values/frame';
+import { freeName } from '../values/freeName';
+import { type DocumentKind, nested } from '../values/load';
 import type { Fill } from './fill';
-import { frameSizeSchema } from './frame';
-import { freeName } from './freeName';
 import { markerSchema, trackSchema } from './item';
-import { type DocumentKind, nested } from './load';
 import { rateSchema, type Template } from './template';
 import { templateKind } from './templateKind';
 import { waySchema } from './way';

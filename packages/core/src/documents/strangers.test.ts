@@ -3,7 +3,7 @@ import { allTemplates } from '@fresh-reel/templates';
 import fc from 'fast-check';
 import { EMPTY_FILL } from '../documents/fill';
 import { sceneOf, templateOf, testStudio, textLayer, textSlot } from '../testing/studio';
-import { DocumentError, openDocument } from './load';
+import { DocumentError, openDocument } from '../values/load';
 import { reelKind } from './reel';
 import type { Template } from './template';
 import { templateKind } from './templateKind';

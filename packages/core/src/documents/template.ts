@@ -2,11 +2,11 @@ import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
 import { numberProperty, positiveProperty, spaceProperty } from '../layers/common';
 import { layerSchema } from '../layers/registry';
+import { pictureFillSchema } from '../media/pictureFill';
+import { soundFillSchema } from '../media/soundFill';
+import { markSchema } from '../values/property';
 import { FONT_ROLES, LINE_ROLES, LOGO_ROLES, SOUND_ROLES } from './brand';
 import { controlKeySchema, controlValueSchema, wordsFillSchema } from './fill';
-import { pictureFillSchema } from './pictureFill';
-import { markSchema } from './property';
-import { soundFillSchema } from './soundFill';
 
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'must be in kebab case');
 const name = z.string().min(1).max(80);

@@ -1,9 +1,9 @@
-import { defaultOf, faultOfValue } from '../evaluate/controls';
-import { EACH } from '../evaluate/repeats';
 import { parseSvgPath } from '../geometry/path';
+import { EACH } from '../layers/common';
 import { everyLayer, type Layer, slotsOf } from '../layers/registry';
-import { controlsOfLayers, linkedControls } from './linking';
-import { isConstant } from './property';
+import { controlsOfLayers, linkedControls } from '../values/linking';
+import { isConstant } from '../values/property';
+import { defaultOf, faultOfValue } from './controls';
 import type { Control, Template } from './template';
 
 /** Layers in all that a template may have: more cannot be painted in time. */

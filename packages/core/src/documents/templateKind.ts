@@ -1,6 +1,6 @@
 import type { z } from 'zod';
-import { withItsControls } from './linking';
-import type { DocumentKind } from './load';
+import { withItsControls } from '../values/linking';
+import type { DocumentKind } from '../values/load';
 import { type Template, templateShape } from './template';
 import { faultsOfTemplate } from './templateFaults';
 

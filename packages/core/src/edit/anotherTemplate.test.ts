@@ -1,10 +1,10 @@
 import { allTemplates, templateById } from '@fresh-reel/templates';
+import { faultsOfFill } from '../documents/controls';
 import { EMPTY_FILL, type Fill } from '../documents/fill';
-import { openDocument } from '../documents/load';
-import { freshPicture } from '../documents/pictureFill';
 import { type Reel, reelKind } from '../documents/reel';
-import { faultsOfFill } from '../evaluate/controls';
+import { freshPicture } from '../media/pictureFill';
 import { templateOf, textLayer, textSlot } from '../testing/studio';
+import { openDocument } from '../values/load';
 import { carriedFill, setTemplate } from './anotherTemplate';
 import { changeTracks, itemOf } from './items';
 import { addTitle } from './newItems';

@@ -1,8 +1,8 @@
+import { faultOfFill } from '../documents/controls';
 import type { Fill, SlotFill } from '../documents/fill';
 import type { ReelItemOf } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import type { Control, Slot, Template } from '../documents/template';
-import { faultOfFill } from '../evaluate/controls';
 import { everyLayer } from '../layers/registry';
 import { changeTracks, given, itemOf } from './items';
 import { EditError, mayChange, putItem, withoutUnused, withTemplate } from './place';

@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { type ReelItem, reelItemSchema } from '../documents/item';
-import { nested } from '../documents/load';
 import type { Reel } from '../documents/reel';
 import { rateSchema, type Template } from '../documents/template';
 import { templateKind } from '../documents/templateKind';
 import { convertFrames } from '../time/rate';
+import { nested } from '../values/load';
 import { given, itemOf } from './items';
 import { meet, nextMarker } from './markers';
 import { copyItems, EditError, freeId, putItem, withTemplate } from './place';

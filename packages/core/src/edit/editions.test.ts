@@ -1,7 +1,7 @@
 import { templateById } from '@fresh-reel/templates';
 import { type Fill, isWords } from '../documents/fill';
-import { FRAMES, layoutFrame } from '../documents/frame';
 import type { Template } from '../documents/template';
+import { FRAMES, layoutFrame } from '../values/frame';
 import { editionChanges, ofOtherEditions, setEdition } from './editions';
 import { itemOf } from './items';
 import { keptTemplate } from './keep';

@@ -1,7 +1,7 @@
+import { isKeyed } from '../documents/controls';
 import type { ControlFill } from '../documents/fill';
 import type { Framing, ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
-import { isKeyed } from '../evaluate/controls';
 import { invertAffine } from '../geometry/matrix';
 import type { Size } from '../layers/kind';
 import { framedAt, onFrame } from '../reel/framing';

@@ -1,14 +1,14 @@
+import { takesPictures } from '../documents/controls';
 import type { Fill } from '../documents/fill';
-import { layoutFrame } from '../documents/frame';
 import type { ReelItem, ReelItemOf, Track } from '../documents/item';
-import { freshPicture } from '../documents/pictureFill';
-import { type Property, type Value, valueAt } from '../documents/property';
 import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
-import { takesPictures } from '../evaluate/controls';
+import { freshPicture } from '../media/pictureFill';
 import { itemMoment } from '../reel/framing';
 import { lengthOf } from '../reel/itemLength';
 import { secondOf } from '../reel/way';
+import { layoutFrame } from '../values/frame';
+import { type Property, type Value, valueAt } from '../values/property';
 import { holdFraming } from './framing';
 import { changeKeyed, changeTracks, itemOf } from './items';
 import { cuesOf } from './markers';

@@ -1,15 +1,15 @@
 import { allTemplates, templateById } from '@fresh-reel/templates';
 import fc from 'fast-check';
+import { canBeKeyed, restingFill } from '../documents/controls';
 import { type ControlFill, EMPTY_FILL, type Fill } from '../documents/fill';
-import { FRAMES, layoutFrame } from '../documents/frame';
-import { openDocument } from '../documents/load';
-import { freshPicture } from '../documents/pictureFill';
 import type { Control, Template } from '../documents/template';
 import { templateKind } from '../documents/templateKind';
-import { canBeKeyed, restingFill } from '../evaluate/controls';
 import { GraphicScene, type Resources } from '../evaluate/graphicScene';
 import { everyLayer } from '../layers/registry';
+import { freshPicture } from '../media/pictureFill';
 import { testStudio } from '../testing/studio';
+import { FRAMES, layoutFrame } from '../values/frame';
+import { openDocument } from '../values/load';
 import { keptTemplate } from './keep';
 
 const studio = testStudio();

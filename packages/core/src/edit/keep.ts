@@ -1,12 +1,12 @@
+import { controlFills, defaultOf, isKeyed, takesWords } from '../documents/controls';
 import { type ControlFill, type Fill, isPicture, isSound, isWords, type SlotFill } from '../documents/fill';
-import { freeName } from '../documents/freeName';
-import { frameShape } from '../documents/property';
 import type { Control, Slot, Template } from '../documents/template';
 import { changedLayers, flatLayers } from '../evaluate/changes';
-import { controlFills, defaultOf, isKeyed, takesWords } from '../evaluate/controls';
 import { lettersMedia } from '../evaluate/slotFills';
 import { sameData } from '../paint/ops';
 import type { Mark } from '../time/clock';
+import { freeName } from '../values/freeName';
+import { frameShape } from '../values/property';
 import { given } from './items';
 
 /** What a template is kept as. */

@@ -1,6 +1,6 @@
 import type { ControlFill } from '../documents/fill';
-import { valueAt } from '../documents/property';
 import { type Clock, markTime } from '../time/clock';
+import { valueAt } from '../values/property';
 import {
   copyKey,
   easeKey,

@@ -1,5 +1,5 @@
+import { isKeyed } from '../documents/controls';
 import type { ControlFill, ControlKey, ControlValue } from '../documents/fill';
-import { isKeyed } from '../evaluate/controls';
 import type { Easing } from '../motion/easing';
 import { type Clock, type Mark, markTime, type Stretch } from '../time/clock';
 

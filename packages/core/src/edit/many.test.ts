@@ -1,6 +1,6 @@
-import { openDocument } from '../documents/load';
 import { type Reel, reelKind } from '../documents/reel';
 import { templateOf, textLayer, textSlot } from '../testing/studio';
+import { openDocument } from '../values/load';
 import { holdFraming } from './framing';
 import { itemOf } from './items';
 import { familiesOf, makeAlike, sameKind, swapFamily, whatChanges } from './many';

@@ -1,5 +1,4 @@
 import type { Fill } from '../documents/fill';
-import { layoutFrame } from '../documents/frame';
 import type { ReelItem, ReelItemOf } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
@@ -7,6 +6,7 @@ import { documentOnly } from '../evaluate/documentOnly';
 import { GraphicScene } from '../evaluate/graphicScene';
 import { everyLayer } from '../layers/registry';
 import type { TextLayer } from '../layers/textSchema';
+import { layoutFrame } from '../values/frame';
 import { changeItem, given, itemOf } from './items';
 import { changeText, setControl } from './reel';
 

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import type { ReelItem } from '../documents/item';
-import { openDocument } from '../documents/load';
 import { type Reel, reelKind } from '../documents/reel';
 import { documentOnly } from '../evaluate/documentOnly';
 import { lengthOf } from '../reel/itemLength';
 import { ReelScene } from '../reel/reelScene';
 import { templateOf } from '../testing/studio';
 import { OFFERED_RATES, secondsAt } from '../time/rate';
+import { openDocument } from '../values/load';
 import { copyToMarker, pasteItems, takeAlong } from './clipboard';
 import { centreOnCut, cutsOf, freezeInto, freezeItem } from './freeze';
 import { itemOf } from './items';

@@ -1,10 +1,10 @@
-import { layoutFrame } from '../documents/frame';
-import { freeName } from '../documents/freeName';
 import type { Marker, ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import { documentOnly } from '../evaluate/documentOnly';
 import { GraphicScene } from '../evaluate/graphicScene';
 import { GraphicTime } from '../reel/graphicTime';
+import { layoutFrame } from '../values/frame';
+import { freeName } from '../values/freeName';
 import { changeItem, given, itemOf } from './items';
 import { EditError, mayChange, shiftItems } from './place';
 

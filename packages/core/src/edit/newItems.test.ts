@@ -1,9 +1,9 @@
-import { openDocument } from '../documents/load';
 import { type Reel, reelKind } from '../documents/reel';
 import { graphicsOf } from '../reel/graphicTime';
 import { reelEnd } from '../reel/itemLength';
 import { templateOf } from '../testing/studio';
 import { nearestRate, OFFERED_RATES } from '../time/rate';
+import { openDocument } from '../values/load';
 import {
   addColour,
   addFile,

@@ -1,10 +1,10 @@
 import { EMPTY_FILL, type Fill } from '../documents/fill';
-import { FRAMES, type FrameSize } from '../documents/frame';
 import type { ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
-import { LEAST_FILM, offeredSize } from '../render/plan';
+import { LEAST_FILM, offeredSize } from '../formats/plan';
 import { framesIn, nearestRate } from '../time/rate';
+import { FRAMES, type FrameSize } from '../values/frame';
 import { itemOf } from './items';
 import { freeId, hasRoom, putItem, putOnNew, spanOf, withTemplate } from './place';
 import { emptyReel, type MediaFile, type NewReel } from './reel';

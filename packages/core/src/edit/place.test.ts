@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import type { ReelItem } from '../documents/item';
-import { openDocument } from '../documents/load';
 import { type Reel, reelKind } from '../documents/reel';
 import { lengthOf } from '../reel/itemLength';
 import { templateOf } from '../testing/studio';
 import { OFFERED_RATES } from '../time/rate';
+import { openDocument } from '../values/load';
 import { itemOf } from './items';
 import {
   copyItems,

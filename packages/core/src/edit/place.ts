@@ -1,4 +1,3 @@
-import { freeName } from '../documents/freeName';
 import type { ReelItem, Track } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
@@ -6,6 +5,7 @@ import { sameData } from '../paint/ops';
 import { playedOf } from '../reel/fileTime';
 import { lengthOf } from '../reel/itemLength';
 import { convertFrames, framesIn, secondsAt } from '../time/rate';
+import { freeName } from '../values/freeName';
 import { changeItem, changeTracks, given, itemOf, withKeysMoved } from './items';
 import { setControl } from './reel';
 

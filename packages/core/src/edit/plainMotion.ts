@@ -1,5 +1,5 @@
-import { isConstant, type Property, type Value } from '../documents/property';
 import type { ValueOf } from '../layers/common';
+import { isConstant, type Property, type Value } from '../values/property';
 
 /** A motion with plain values only: what its properties come to now. Links to controls end here. */
 export function plainMotion<M>(motion: M, value: ValueOf): M {

@@ -2,13 +2,13 @@ import { spreadColours } from '../colour/spread';
 import type { Brand } from '../documents/brand';
 import type { ClipFill, ControlFill, Fill, PictureFill, SlotFill } from '../documents/fill';
 import { EMPTY_FILL, freshPicture, isPicture, isSound } from '../documents/fill';
-import { FRAMES, type FrameSize } from '../documents/frame';
-import type { FrameShape } from '../documents/property';
 import type { Graphic, Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import type { TextChange } from '../layers/textStyle';
 import { graphicsOf } from '../reel/graphicTime';
 import type { Rate } from '../time/rate';
+import { FRAMES, type FrameSize } from '../values/frame';
+import type { FrameShape } from '../values/property';
 import { changeItem, changeItems, given } from './items';
 
 /** What a new reel is made with. Time and ids are handed in, so that this stays a pure function. */

@@ -1,4 +1,4 @@
-import type { Treatment, TreatmentKind } from '../documents/treatment';
+import type { Treatment, TreatmentKind } from '../effects/treatment';
 
 /** A number or a colour of a treatment, as it is shown. */
 export interface TreatmentField {

@@ -1,13 +1,13 @@
 import fc from 'fast-check';
 import type { ReelItem } from '../documents/item';
-import { openDocument } from '../documents/load';
-import { freshPicture } from '../documents/pictureFill';
 import { type Reel, reelKind } from '../documents/reel';
-import type { TreatmentKind } from '../documents/treatment';
+import type { TreatmentKind } from '../effects/treatment';
 import { documentOnly } from '../evaluate/documentOnly';
+import { freshPicture } from '../media/pictureFill';
 import type { Op } from '../paint/ops';
 import { ReelScene } from '../reel/reelScene';
 import { templateOf } from '../testing/studio';
+import { openDocument } from '../values/load';
 import { freezeItem } from './freeze';
 import { itemOf } from './items';
 import { cutItem, EditError, trimItem } from './place';

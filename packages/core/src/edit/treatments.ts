@@ -1,12 +1,12 @@
 import type { ControlFill } from '../documents/fill';
-import { freeName } from '../documents/freeName';
 import type { ReelItem } from '../documents/item';
-import type { PictureFill } from '../documents/pictureFill';
 import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
-import { MOST_TREATMENTS, type Treatment, type TreatmentKind } from '../documents/treatment';
 import { effectKey } from '../effects/registry';
+import { MOST_TREATMENTS, type Treatment, type TreatmentKind } from '../effects/treatment';
 import { everyLayer } from '../layers/registry';
+import type { PictureFill } from '../media/pictureFill';
+import { freeName } from '../values/freeName';
 import { changeItem, given, itemOf } from './items';
 import { EditError, mayChange } from './place';
 import { adjustPicture } from './reel';

@@ -1,8 +1,8 @@
-import { freeName } from '../documents/freeName';
 import type { ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import type { DrivenPoint, Follow, Way, WaySample } from '../documents/way';
 import type { Pose } from '../follow/pose';
+import { freeName } from '../values/freeName';
 import { changeItem, changeItems, given } from './items';
 
 /** Begins a way: something shown by hand at a second of a clip. @returns the reel, and the way's id */

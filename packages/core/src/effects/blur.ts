@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { property } from '../documents/property';
-import type { Surface } from '../paint/surface';
+import type { Surface } from '../canvas/surface';
+import { property } from '../values/property';
 import { type EffectKind, type EffectTools, type Over, onlySchema } from './kind';
 import { copyOf } from './mixed';
 import { enoughFor, growthOfBlur, softened } from './soften';

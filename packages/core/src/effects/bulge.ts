@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { property } from '../documents/property';
+import type { Context2D } from '../canvas/surface';
 import { type Homography, planeAfter, project } from '../geometry/matrix';
-import type { Context2D } from '../paint/surface';
+import { property } from '../values/property';
 import { type EffectKind, type Over, onlySchema } from './kind';
 
 export const bulgeShape = (over: Over) => ({

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { property } from '../documents/property';
 import { randomAt } from '../motion/random';
+import { property } from '../values/property';
 import { type EffectKind, NO_GROWTH, type Over, onlySchema } from './kind';
 
 export const chalkShape = (over: Over) => ({

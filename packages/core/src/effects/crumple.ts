@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { property } from '../documents/property';
 import { type Homography, planeAfter, project } from '../geometry/matrix';
 import type { Rect } from '../geometry/rect';
 import { randomAt } from '../motion/random';
+import { property } from '../values/property';
 import { type EffectKind, NO_GROWTH, type Over, onlySchema } from './kind';
 
 export const crumpleShape = (over: Over) => ({

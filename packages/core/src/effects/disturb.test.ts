@@ -1,6 +1,6 @@
 import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
-import { layoutFrame } from '../documents/frame';
 import { sceneOf, templateOf, testStudio } from '../testing/studio';
+import { layoutFrame } from '../values/frame';
 
 let studio: NodeStudio;
 beforeAll(async () => {

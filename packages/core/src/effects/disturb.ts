@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { property } from '../documents/property';
+import type { Surface } from '../canvas/surface';
 import { randomAt } from '../motion/random';
-import type { Surface } from '../paint/surface';
+import { property } from '../values/property';
 import { channelsApart } from './channels';
 import { type EffectKind, type EffectTools, type Over, onlySchema } from './kind';
 import { copyOf } from './mixed';

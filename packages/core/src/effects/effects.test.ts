@@ -1,10 +1,10 @@
 import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
 import fc from 'fast-check';
-import { layoutFrame } from '../documents/frame';
 import { IDENTITY_PLANE } from '../geometry/matrix';
 import { grouped } from '../paint/compose';
 import { type Op, sameOps } from '../paint/ops';
 import { sceneOf, templateOf, testStudio } from '../testing/studio';
+import { layoutFrame } from '../values/frame';
 import { type EffectDocument, resolveEffect } from './registry';
 
 let studio: NodeStudio;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
-import { property } from '../documents/property';
+import { property } from '../values/property';
 import { type EffectKind, NO_GROWTH, type Over, onlySchema } from './kind';
 
 export const flowShape = (over: Over) => ({

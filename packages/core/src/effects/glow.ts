@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { property } from '../documents/property';
+import { property } from '../values/property';
 import { type EffectKind, type Over, onlySchema } from './kind';
 import { copyOf } from './mixed';
 import { growthOfBlur, softened } from './soften';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { property } from '../documents/property';
+import { property } from '../values/property';
 import { type EffectKind, NO_GROWTH, type Over, onlySchema } from './kind';
 import { mixedOver } from './mixed';
 

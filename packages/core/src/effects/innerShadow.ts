@@ -1,7 +1,7 @@
 import { z } from 'zod';
+import type { Surface } from '../canvas/surface';
 import { colourSchema } from '../colour/colour';
-import { property } from '../documents/property';
-import type { Surface } from '../paint/surface';
+import { property } from '../values/property';
 import { type EffectKind, type EffectTools, onlySchema } from './kind';
 import { layOver, layUpon } from './mixed';
 import { shadowOffset } from './shadow';

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import type { Property, Value } from '../documents/property';
+import type { LayStrokes } from '../canvas/strokes';
+import type { Surface } from '../canvas/surface';
 import type { Affine, Homography } from '../geometry/matrix';
 import type { Rect } from '../geometry/rect';
-import type { LayStrokes } from '../paint/strokes';
-import type { Surface } from '../paint/surface';
+import type { Property, Value } from '../values/property';
 
 /** Of a text: the words an effect is limited to; all of the layer, when absent. */
 export const onlySchema = z.enum(['marked', 'unmarked']).optional();

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
-import { property } from '../documents/property';
+import { property } from '../values/property';
 import { type EffectKind, type Over, onlySchema } from './kind';
 import { copyOf } from './mixed';
 

@@ -1,4 +1,4 @@
-import type { Surface } from '../paint/surface';
+import type { Surface } from '../canvas/surface';
 import type { EffectTools } from './kind';
 
 /** A surface with the same picture; give it back when done. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
-import { property } from '../documents/property';
 import { noiseAt, randomAt } from '../motion/random';
+import { property } from '../values/property';
 import { type EffectKind, type Over, onlySchema } from './kind';
 import { copyOf } from './mixed';
 import { growthOfBlur, softened } from './soften';

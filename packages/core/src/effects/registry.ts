@@ -1,6 +1,6 @@
 import { z } from 'zod';
+import type { Surface } from '../canvas/surface';
 import type { Affine } from '../geometry/matrix';
-import type { Surface } from '../paint/surface';
 import { type Bleed, bleed, bleedSchema } from './bleed';
 import { type Blur, blur, blurSchema } from './blur';
 import { type Bulge, bulge, bulgeSchema } from './bulge';

@@ -1,4 +1,4 @@
-import type { Surface } from '../paint/surface';
+import type { Surface } from '../canvas/surface';
 import type { EffectTools, Growth } from './kind';
 
 /** Pixels of standard deviation from which a Gaussian enlarged by lines looks like one made at full size. */

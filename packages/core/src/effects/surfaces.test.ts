@@ -1,13 +1,13 @@
 import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
 import fc from 'fast-check';
 import { luminance, parseColour } from '../colour/colour';
-import { layoutFrame } from '../documents/frame';
 import { IDENTITY_PLANE } from '../geometry/matrix';
 import { rectanglePath } from '../geometry/path';
 import type { Rect } from '../geometry/rect';
 import { withEffects } from '../paint/compose';
 import type { Op } from '../paint/ops';
 import { testStudio } from '../testing/studio';
+import { layoutFrame } from '../values/frame';
 import { lensSource } from './bulge';
 import { type Effect, effectSchema, resolveEffect } from './registry';
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { property } from '../documents/property';
 import { randomAt } from '../motion/random';
+import { property } from '../values/property';
 import { type EffectKind, onlySchema } from './kind';
 
 export const tearSchema = z.strictObject({

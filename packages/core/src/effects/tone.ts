@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { type Property, property } from '../documents/property';
+import { type Property, property } from '../values/property';
 import { type EffectKind, NO_GROWTH, type Over, onlySchema } from './kind';
 
 /** How much, as the function of the same name takes it: 1 leaves the picture as it is. */

@@ -1,7 +1,5 @@
 import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
 import fc from 'fast-check';
-import { layoutFrame } from '../documents/frame';
-import { type TreatmentKind, treatmentSchema } from '../documents/treatment';
 import { TREATMENTS } from '../edit/treatmentKinds';
 import { IDENTITY_PLANE } from '../geometry/matrix';
 import { rectanglePath } from '../geometry/path';
@@ -10,6 +8,8 @@ import type { Op } from '../paint/ops';
 import { framedAt, framedOps } from '../reel/framing';
 import { treatedOps } from '../reel/treated';
 import { testStudio } from '../testing/studio';
+import { layoutFrame } from '../values/frame';
+import { type TreatmentKind, treatmentSchema } from './treatment';
 
 let studio: NodeStudio;
 beforeAll(async () => {

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { property } from '../documents/property';
+import type { Surface } from '../canvas/surface';
 import { noiseAt } from '../motion/random';
-import type { Surface } from '../paint/surface';
+import { property } from '../values/property';
 import { type EffectKind, type EffectTools, type Over, onlySchema } from './kind';
 
 export const trembleShape = (over: Over) => ({

@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import { property } from '../documents/property';
 import {
   type Affine,
   IDENTITY_PLANE,
@@ -9,6 +8,7 @@ import {
   planeAfter,
 } from '../geometry/matrix';
 import { planeBounds } from '../geometry/plane';
+import { property } from '../values/property';
 import { type EffectKind, NO_GROWTH, type Over, onlySchema } from './kind';
 
 export const vignetteShape = (over: Over) => ({

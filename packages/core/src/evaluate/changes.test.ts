@@ -1,13 +1,13 @@
 import type { NodeStudio } from '@fresh-reel/node-host';
+import { canBeKeyed } from '../documents/controls';
 import { fillSchema } from '../documents/fill';
-import { openDocument } from '../documents/load';
 import { reelKind } from '../documents/reel';
 import { templateKind } from '../documents/templateKind';
 import { changeText, graphicOf, newReel, setControl } from '../edit/reel';
 import { boundsOf } from '../geometry/rect';
 import { graphicsOf } from '../reel/graphicTime';
 import { sceneOf, templateOf, testStudio, textLayer, textSlot } from '../testing/studio';
-import { canBeKeyed } from './controls';
+import { openDocument } from '../values/load';
 import { fontNeeds } from './needs';
 
 let studio: NodeStudio;

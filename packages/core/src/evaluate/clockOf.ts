@@ -1,8 +1,8 @@
 import type { ControlFill } from '../documents/fill';
-import { type Moment, type Repeated, valueAt } from '../documents/property';
 import type { Template } from '../documents/template';
 import type { Size } from '../layers/kind';
 import type { Clock } from '../time/clock';
+import { type Moment, type Repeated, valueAt } from '../values/property';
 
 /** Longest hold, in frames: an hour at 120 a second. What is no number at all counts as the least. */
 const LONGEST = 432_000;

@@ -1,6 +1,5 @@
+import { controlFills, isKeyed } from '../documents/controls';
 import type { ControlFill, ControlValue, Fill, PictureFill } from '../documents/fill';
-import { freshPicture } from '../documents/pictureFill';
-import { type Moment, type Property, type Repeated, type Value, valueAt } from '../documents/property';
 import type { Template } from '../documents/template';
 import type {
   ClipWindow,
@@ -14,17 +13,18 @@ import type {
 import { everyLayer, type Layer } from '../layers/registry';
 import type { TextLayer } from '../layers/textSchema';
 import { clipTime } from '../media/clipTime';
+import { freshPicture } from '../media/pictureFill';
 import type { Memo } from '../memo';
 import { withinFrame } from '../paint/bounds';
 import type { Op } from '../paint/ops';
 import type { LayoutCache } from '../text/cache';
 import { actualTime, type Clock, localTime, type Mark, markTime, stretches } from '../time/clock';
 import { secondsAt } from '../time/rate';
+import { type Moment, type Property, type Repeated, type Value, valueAt } from '../values/property';
 import { arrange } from './arrange';
 import { cameraMatrix } from './camera';
 import { changedLayers, flatLayers } from './changes';
 import { clockOf } from './clockOf';
-import { controlFills, isKeyed } from './controls';
 import { type LaidPart, PaintPass, type Region } from './paintPass';
 import { repeatsOf } from './repeats';
 import { type Seen, seenSpans, windowAt, wordlessRegions } from './seen';

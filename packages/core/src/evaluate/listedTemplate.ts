@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { EMPTY_FILL } from '../documents/fill';
-import { FRAMES, layoutFrame } from '../documents/frame';
 import { type Template, USES } from '../documents/template';
 import { secondsAt } from '../time/rate';
+import { FRAMES, layoutFrame } from '../values/frame';
 import { documentOnly } from './documentOnly';
 import { GraphicScene } from './graphicScene';
 

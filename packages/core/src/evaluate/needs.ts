@@ -1,10 +1,10 @@
+import { isKeyed, takesWords } from '../documents/controls';
 import { type Fill, isWords } from '../documents/fill';
-import { type ControlLink, isConstant, type Property, type Source, type Value } from '../documents/property';
 import type { Template } from '../documents/template';
 import { everyLayer } from '../layers/registry';
 import { type Script, scriptsIn } from '../text/scripts';
+import { type ControlLink, isConstant, type Property, type Source, type Value } from '../values/property';
 import { changedLayers } from './changes';
-import { isKeyed, takesWords } from './controls';
 
 /** The fonts a graphic may use: every family and weight its layers name, and the scripts of its words. */
 export interface FontNeeds {

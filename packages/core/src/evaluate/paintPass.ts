@@ -13,6 +13,7 @@ import {
   turn4,
 } from '../geometry/matrix';
 import { boundsOf, corners, type Rect } from '../geometry/rect';
+import { EACH } from '../layers/common';
 import type { FoundPicture, LayerContext, LetterMap, Node, PaintTools, Size } from '../layers/kind';
 import { layerEffects } from '../layers/layerEffects';
 import { outlinePath } from '../layers/outline';
@@ -22,7 +23,7 @@ import { randomAt } from '../motion/random';
 import { faded, grouped, loneDrawing, needsBackdrop, withEffects, within } from '../paint/compose';
 import type { BlendMode, Op } from '../paint/ops';
 import { markTime } from '../time/clock';
-import { EACH, shiftedBy } from './repeats';
+import { shiftedBy } from './repeats';
 import { treatmentEffects } from './treatments';
 
 /** Where a slot shows in a frame: the four corners of its layer's box, in frame units, from its top left clockwise. */

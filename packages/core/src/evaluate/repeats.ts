@@ -1,9 +1,7 @@
-import { type Moment, type Property, type Repeated, type Value, valueAt } from '../documents/property';
+import { EACH } from '../layers/common';
 import type { LayerContext, Repeat, Words } from '../layers/kind';
 import type { Layer } from '../layers/registry';
-
-/** The name under which a repeated part finds the slot it comes for. */
-export const EACH = 'each';
+import { type Moment, type Property, type Repeated, type Value, valueAt } from '../values/property';
 
 /** More are not repeated: they could be neither told apart nor painted in time. */
 const MOST = 60;

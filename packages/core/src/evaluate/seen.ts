@@ -1,11 +1,11 @@
-import type { Moment, Property, Value } from '../documents/property';
-import { valueAt } from '../documents/property';
 import type { Template } from '../documents/template';
 import { boundsOf, intersection, isEmpty } from '../geometry/rect';
 import type { FoundPicture, LayerContext, Size, Words } from '../layers/kind';
 import type { Layer } from '../layers/registry';
 import type { Memo } from '../memo';
 import type { LayoutCache } from '../text/cache';
+import type { Moment, Property, Value } from '../values/property';
+import { valueAt } from '../values/property';
 import { arrange } from './arrange';
 import { cameraMatrix } from './camera';
 import { PaintPass, type Region } from './paintPass';

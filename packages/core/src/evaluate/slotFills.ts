@@ -1,10 +1,10 @@
+import { takesPictures, takesWords } from '../documents/controls';
 import { type Fill, isPicture, isSound, isWords, type PictureFill, type SoundFill } from '../documents/fill';
-import { freshPicture } from '../documents/pictureFill';
 import type { Slot, Template } from '../documents/template';
 import type { Words } from '../layers/kind';
 import { everyLayer, type Layer } from '../layers/registry';
+import { freshPicture } from '../media/pictureFill';
 import { changedLayers } from './changes';
-import { takesPictures, takesWords } from './controls';
 
 const NO_WORDS: Words = { text: '', runs: [] };
 

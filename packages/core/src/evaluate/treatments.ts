@@ -1,8 +1,8 @@
-import { type Moment, valueAt } from '../documents/property';
-import type { Treatment } from '../documents/treatment';
 import { type Effect, resolveEffect } from '../effects/registry';
+import type { Treatment } from '../effects/treatment';
 import type { Homography } from '../geometry/matrix';
 import type { Rect } from '../geometry/rect';
+import { type Moment, valueAt } from '../values/property';
 
 /**
  * What treatments are at a moment, in their order; those that are off or change nothing are left out.

@@ -1,9 +1,9 @@
 import { EMPTY_FILL } from '../documents/fill';
-import { FRAMES } from '../documents/frame';
 import { addTitle } from '../edit/newItems';
 import { emptyReel } from '../edit/reel';
 import { documentOnly } from '../evaluate/documentOnly';
 import { templateOf, textLayer, textSlot } from '../testing/studio';
+import { FRAMES } from '../values/frame';
 import { SHEET, sheetEntries, sheetLayout } from './contactSheet';
 
 it('a contact sheet shows each title where it is best seen, with its place and words', () => {

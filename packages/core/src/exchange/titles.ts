@@ -1,11 +1,11 @@
+import { takesWords } from '../documents/controls';
 import { isWords } from '../documents/fill';
-import type { FrameSize } from '../documents/frame';
 import type { Graphic, Reel } from '../documents/reel';
 import { plainText } from '../edit/words';
-import { takesWords } from '../evaluate/controls';
 import { graphicsOf } from '../reel/graphicTime';
 import { excerptsOf } from '../render/excerpts';
 import { outputName } from '../render/names';
+import type { FrameSize } from '../values/frame';
 
 /** A title of a reel as other tools are told of it: where it stands, and the file it is rendered to by itself. */
 export interface PlacedTitle {

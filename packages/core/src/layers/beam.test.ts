@@ -1,9 +1,9 @@
 import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
 import fc from 'fast-check';
-import { layoutFrame } from '../documents/frame';
 import { pathBounds } from '../geometry/path';
 import type { Op } from '../paint/ops';
 import { sceneOf, templateOf, testStudio } from '../testing/studio';
+import { layoutFrame } from '../values/frame';
 
 let studio: NodeStudio;
 beforeAll(async () => {

@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { withAlpha } from '../colour/colour';
-import { property, valueAt } from '../documents/property';
 import { ellipsePath, type Path } from '../geometry/path';
 import { noiseAt } from '../motion/random';
 import { grouped, withEffects } from '../paint/compose';
 import type { Op } from '../paint/ops';
+import { property, valueAt } from '../values/property';
 import { colourProperty, layerBase, numberProperty, pointProperty, positiveProperty } from './common';
 import type { LayerKind, PaintTools } from './kind';
 

@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
-import { markSchema, type Property, property, type Value } from '../documents/property';
 import { effectSchema } from '../effects/registry';
 import type { Affine } from '../geometry/matrix';
 import type { Rect } from '../geometry/rect';
@@ -9,6 +8,10 @@ import { TILE } from '../paint/materials/grid';
 import { MATERIALS } from '../paint/materials/kinds';
 import type { Material, Paint } from '../paint/ops';
 import { BLEND_MODES } from '../paint/ops';
+import { markSchema, type Property, property, type Value } from '../values/property';
+
+/** The name under which a repeated part finds the slot it comes for. */
+export const EACH = 'each';
 
 const number = z.number().min(-100000).max(100000);
 export const numberProperty = property(number);

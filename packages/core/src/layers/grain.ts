@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { property } from '../documents/property';
+import { property } from '../values/property';
 import { layerBase, positiveProperty } from './common';
 import type { LayerKind } from './kind';
 

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { property, repeatedSchema } from '../documents/property';
 import { type Matrix4, planeOf } from '../geometry/matrix';
 import { rectanglePath } from '../geometry/path';
 import { grouped, within } from '../paint/compose';
 import type { Op } from '../paint/ops';
+import { property, repeatedSchema } from '../values/property';
 import { layerBase, numberProperty, pointProperty, positiveProperty, switchProperty } from './common';
 import type { KnownLayers, LayerKind, Node, PaintTools } from './kind';
 

@@ -1,12 +1,12 @@
-import type { PictureFill } from '../documents/pictureFill';
-import type { Moment, Repeated } from '../documents/property';
 import type { Homography, Matrix4 } from '../geometry/matrix';
 import type { Rect, Size } from '../geometry/rect';
+import type { PictureFill } from '../media/pictureFill';
 import type { Memo } from '../memo';
 import type { Op } from '../paint/ops';
 import type { LayoutCache } from '../text/cache';
 import type { TextLayout } from '../text/textLayout';
 import type { Mark } from '../time/clock';
+import type { Moment, Repeated } from '../values/property';
 import type { Bend } from './bend';
 import type { LayerBase, ValueOf } from './common';
 import type { Run } from './textStyle';

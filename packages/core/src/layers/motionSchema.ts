@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { markSchema, property } from '../documents/property';
 import { easingSchema } from '../motion/easing';
+import { markSchema, property } from '../values/property';
 import { numberProperty, pointProperty, positiveProperty, spaceProperty } from './common';
 
 export const UNITS = ['letter', 'word', 'line', 'whole'] as const;

@@ -1,4 +1,3 @@
-import type { Property } from '../documents/property';
 import { type Homography, inverse, project } from '../geometry/matrix';
 import {
   ellipsePath,
@@ -11,6 +10,7 @@ import {
 import type { Point } from '../geometry/plane';
 import { bubblePath, leaderPath } from '../geometry/pointing';
 import type { Rect } from '../geometry/rect';
+import type { Property } from '../values/property';
 import type { OutlineDocument } from './common';
 import type { LayerContext } from './kind';
 

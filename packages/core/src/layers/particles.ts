@@ -1,13 +1,4 @@
 import { z } from 'zod';
-import {
-  between,
-  isConstant,
-  markSchema,
-  type Property,
-  property,
-  type Value,
-  valueAt,
-} from '../documents/property';
 import { type Affine, affineOf, multiply4, planeOf, planeTimes } from '../geometry/matrix';
 import { type Path, pathBounds, transformPath } from '../geometry/path';
 import type { Point } from '../geometry/plane';
@@ -17,6 +8,15 @@ import { noiseAt, randomAt } from '../motion/random';
 import type { Op } from '../paint/ops';
 import type { PlacedGlyph } from '../text/textLayout';
 import { markTime } from '../time/clock';
+import {
+  between,
+  isConstant,
+  markSchema,
+  type Property,
+  property,
+  type Value,
+  valueAt,
+} from '../values/property';
 import {
   colourProperty,
   layerBase,

@@ -1,6 +1,5 @@
 import { createNodeSurface, type NodeStudio, pngOf } from '@fresh-reel/node-host';
 import { type Fill, freshPicture } from '../documents/fill';
-import { type PictureFill, pictureFillSchema } from '../documents/pictureFill';
 import {
   changeText,
   graphicOf,
@@ -11,6 +10,7 @@ import {
   setSlot,
   swapSlots,
 } from '../edit/reel';
+import { type PictureFill, pictureFillSchema } from '../media/pictureFill';
 import { pixelAt, sceneOf, templateOf, testStudio } from '../testing/studio';
 
 let studio: NodeStudio;

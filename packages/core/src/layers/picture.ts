@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { markSchema } from '../documents/property';
 import { type Matrix4, multiply4, planeOf, scale4, translation4, turn4 } from '../geometry/matrix';
 import { rectanglePath } from '../geometry/path';
 import { planeBounds } from '../geometry/plane';
 import { inset, intersection, isEmpty, type Rect } from '../geometry/rect';
 import type { Op } from '../paint/ops';
+import { markSchema } from '../values/property';
 import { layerBase, outlineSchema, pointProperty, positiveProperty } from './common';
 import type { FoundPicture, LayerKind } from './kind';
 import { outlinePath } from './outline';

@@ -1,7 +1,7 @@
+import { STROKE_NUMBERS } from '../canvas/strokes';
 import { mixColours } from '../colour/colour';
 import { IDENTITY_PLANE } from '../geometry/matrix';
 import type { Op } from '../paint/ops';
-import { STROKE_NUMBERS } from '../paint/strokes';
 import type { PaintTools } from './kind';
 import type { Far, PointsLayer, Shown } from './pointsSchema';
 

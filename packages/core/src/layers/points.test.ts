@@ -1,8 +1,8 @@
 import type { NodeStudio } from '@fresh-reel/node-host';
 import fc from 'fast-check';
 import { mat4, vec4 } from 'gl-matrix';
+import { STROKE_NUMBERS } from '../canvas/strokes';
 import type { Op } from '../paint/ops';
-import { STROKE_NUMBERS } from '../paint/strokes';
 import { sceneOf, templateOf, testStudio, textSlot } from '../testing/studio';
 
 let studio: NodeStudio;

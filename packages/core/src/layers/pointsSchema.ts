@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { property } from '../documents/property';
 import type { Spot } from '../geometry/forms';
+import { property } from '../values/property';
 import {
   colourProperty,
   layerBase,

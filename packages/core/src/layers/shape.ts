@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { property } from '../documents/property';
 import { longestStroke } from '../geometry/length';
 import { translation4 } from '../geometry/matrix';
 import type { Path } from '../geometry/path';
 import type { Memo } from '../memo';
 import { faded, grouped } from '../paint/compose';
 import { BLEND_MODES, type Op, type Paint, type StrokeStyle } from '../paint/ops';
+import { property } from '../values/property';
 import {
   layerBase,
   marginSchema,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { markSchema, property } from '../documents/property';
 import { BLEND_MODES } from '../paint/ops';
+import { markSchema, property } from '../values/property';
 import { colourProperty, layerBase, numberProperty, positiveProperty } from './common';
 import {
   alongSchema,

@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
-import { pictureFillSchema } from '../documents/pictureFill';
-import { markSchema, property } from '../documents/property';
 import { onlySchema } from '../effects/kind';
 import { effectSchema } from '../effects/registry';
+import { pictureFillSchema } from '../media/pictureFill';
 import { easingSchema } from '../motion/easing';
+import { markSchema, property } from '../values/property';
 import {
   colourProperty,
   marginSchema,

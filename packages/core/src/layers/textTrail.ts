@@ -1,4 +1,3 @@
-import { valueAt } from '../documents/property';
 import { IDENTITY_PLANE, planeOf, project } from '../geometry/matrix';
 import type { Path, PathCommand } from '../geometry/path';
 import type { Point } from '../geometry/plane';
@@ -6,6 +5,7 @@ import { noiseAt } from '../motion/random';
 import { grouped } from '../paint/compose';
 import type { Op, Paint } from '../paint/ops';
 import type { PlacedGlyph } from '../text/textLayout';
+import { valueAt } from '../values/property';
 import { glyphMatrix, type TextMoment } from './textMoment';
 import { movesAt } from './textMoves';
 import type { Trail } from './textSchema';

@@ -1,10 +1,10 @@
 import svgpath from 'svgpath';
-import { FRAMES, layoutFrame } from '../documents/frame';
-import { freeName } from '../documents/freeName';
-import type { ControlLink, FrameShape, Property, Value } from '../documents/property';
 import { type Control, controlSchema, type Template } from '../documents/template';
 import { NOT_OF_GRAIN } from '../documents/templateFaults';
 import { EditError } from '../edit/place';
+import { FRAMES, layoutFrame } from '../values/frame';
+import { freeName } from '../values/freeName';
+import type { ControlLink, FrameShape, Property, Value } from '../values/property';
 import { faultOfControlName } from './controlNames';
 import { fieldAt } from './fieldAt';
 import { nameOfKey, type ValueField } from './fields';

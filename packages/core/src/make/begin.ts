@@ -1,7 +1,7 @@
-import { openDocument } from '../documents/load';
-import type { FrameShape } from '../documents/property';
 import type { Template, Use } from '../documents/template';
 import { templateKind } from '../documents/templateKind';
+import { openDocument } from '../values/load';
+import type { FrameShape } from '../values/property';
 
 /** What a template can begin as. */
 export const BEGINNINGS = [

@@ -1,4 +1,3 @@
-import { layoutFrame } from '../documents/frame';
 import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import { faultsOfTemplate } from '../documents/templateFaults';
@@ -8,6 +7,7 @@ import type { LaidPart } from '../evaluate/paintPass';
 import { boundsOf } from '../geometry/rect';
 import { everyLayer, type Layer } from '../layers/registry';
 import { graphicsOf } from '../reel/graphicTime';
+import { layoutFrame } from '../values/frame';
 
 /** A reel on which a template is made: one graphic of it, filled as its user would. */
 export type Bench = Reel & { readonly making: NonNullable<Reel['making']> };

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
-import { isConstant } from '../documents/property';
 import { type Template, templateShape } from '../documents/template';
 import { LAYER_SCHEMAS, type Layer } from '../layers/registry';
+import { isConstant } from '../values/property';
 import { type Field, fieldOf, formOf, type PartField } from './fields';
 import { type Place, partOf, valueIn } from './places';
 

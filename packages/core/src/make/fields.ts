@@ -1,7 +1,7 @@
 import type { z } from 'zod';
-import { constantsOf } from '../documents/property';
-import { checksOf, defOf } from '../documents/schemaDef';
 import { type Easing, easingSchema } from '../motion/easing';
+import { constantsOf } from '../values/property';
+import { checksOf, defOf } from '../values/schemaDef';
 
 /** What one value of the format is. */
 export type ValueKind = 'number' | 'numbers' | 'colour' | 'switch' | 'choice' | 'words' | 'curve';

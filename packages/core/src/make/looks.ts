@@ -1,7 +1,7 @@
 import type { ControlValue } from '../documents/fill';
-import { freeName } from '../documents/freeName';
 import type { Template } from '../documents/template';
 import { EditError } from '../edit/place';
+import { freeName } from '../values/freeName';
 import { idOf } from './parts';
 
 /** Kinds of control that a look sets: what something looks like, rather than how long it takes or where it stands. */

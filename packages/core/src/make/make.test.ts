@@ -1,12 +1,12 @@
 import { allTemplates } from '@fresh-reel/templates';
 import fc from 'fast-check';
-import { openDocument } from '../documents/load';
 import { reelKind } from '../documents/reel';
 import type { Template } from '../documents/template';
 import { faultsOfTemplate } from '../documents/templateFaults';
 import { templateKind } from '../documents/templateKind';
 import { EditError } from '../edit/place';
 import { everyLayer } from '../layers/registry';
+import { openDocument } from '../values/load';
 import { ADDITIONS, addPart, MOVES, setMove } from './additions';
 import { chooseBetween, makeAdjustable, partsToAdjust, tie } from './adjustable';
 import { BEGINNINGS, beginTemplate } from './begin';

@@ -1,10 +1,10 @@
-import { freeName } from '../documents/freeName';
-import { linkedControls } from '../documents/linking';
 import type { Control, Slot, Template } from '../documents/template';
 import { EditError } from '../edit/place';
 import type { GroupLayer } from '../layers/group';
 import { everyLayer, LAYER_SCHEMAS, type Layer, slotsOf } from '../layers/registry';
 import { sameData } from '../paint/ops';
+import { freeName } from '../values/freeName';
+import { linkedControls } from '../values/linking';
 import { changePart, nameOfPart, partOf } from './places';
 
 /** Where a layer stands: the group it is in, if it is in one, the layers beside it, and which of them it is. */

@@ -1,8 +1,8 @@
-import { freeName } from '../documents/freeName';
 import type { Slot, Template } from '../documents/template';
 import { EditError } from '../edit/place';
 import { everyLayer, type Layer, slotsOf } from '../layers/registry';
 import type { Mark } from '../time/clock';
+import { freeName } from '../values/freeName';
 import { idOf } from './parts';
 import { changePart, nameOfPart, partOf } from './places';
 

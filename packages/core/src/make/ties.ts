@@ -1,17 +1,11 @@
 import { EMPTY_FILL } from '../documents/fill';
-import { FRAMES, layoutFrame } from '../documents/frame';
-import {
-  type ControlLink,
-  type FrameShape,
-  isConstant,
-  type Property,
-  type Value,
-} from '../documents/property';
 import type { Template } from '../documents/template';
 import { EditError } from '../edit/place';
 import { documentOnly } from '../evaluate/documentOnly';
 import { GraphicScene } from '../evaluate/graphicScene';
 import { everyLayer } from '../layers/registry';
+import { FRAMES, layoutFrame } from '../values/frame';
+import { type ControlLink, type FrameShape, isConstant, type Property, type Value } from '../values/property';
 import { nameOfKey } from './fields';
 import { nameOfPart, type Place, partOf, putValue, valueIn } from './places';
 

@@ -1,4 +1,4 @@
-import type { ClipFill } from '../documents/pictureFill';
+import type { ClipFill } from './pictureFill';
 
 /**
  * How early, in seconds, a frame of a clip counts as begun. Matroska keeps times in whole milliseconds, so a frame

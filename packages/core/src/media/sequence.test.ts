@@ -1,5 +1,5 @@
-import { openDocument } from '../documents/load';
 import { OFFERED_RATES } from '../time/rate';
+import { openDocument } from '../values/load';
 import { FRAME_SLACK } from './clipTime';
 import { likelyClip, numberedRuns, numbersText, runName, sequenceFrame, sequenceKind } from './sequence';
 

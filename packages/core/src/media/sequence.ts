@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import type { DocumentKind } from '../documents/load';
 import type { Rate } from '../time/rate';
+import type { DocumentKind } from '../values/load';
 
 /** Fewer numbered pictures than this are pictures, not a clip. */
 export const FEWEST_FRAMES = 8;

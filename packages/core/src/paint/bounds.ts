@@ -1,3 +1,4 @@
+import { strokesBounds } from '../canvas/strokes';
 import type { Growth } from '../effects/kind';
 import { growthOf } from '../effects/registry';
 import { type Path, pathBounds } from '../geometry/path';
@@ -5,7 +6,6 @@ import { planeBounds } from '../geometry/plane';
 import type { Size } from '../geometry/rect';
 import { corners, EMPTY, inset, intersection, isEmpty, type Rect, union } from '../geometry/rect';
 import type { Op } from './ops';
-import { strokesBounds } from './strokes';
 
 type PathOp = Extract<Op, { op: 'path' }>;
 

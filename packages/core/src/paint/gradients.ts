@@ -1,8 +1,8 @@
+import type { Context2D, PaintHost, PathSink, Surface } from '../canvas/surface';
 import { type Affine, invertAffine, multiplyAffine } from '../geometry/matrix';
 import { boundsThrough } from '../geometry/plane';
 import type { Rect } from '../geometry/rect';
 import type { Paint } from './ops';
-import type { Context2D, PaintHost, PathSink, Surface } from './surface';
 
 /** A paint's colour or gradient as a canvas fills with it. */
 export function styleOf(paint: Paint, context: Context2D): unknown {

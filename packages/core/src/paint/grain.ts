@@ -1,8 +1,8 @@
+import type { PaintHost, Surface } from '../canvas/surface';
 import { intersection, isEmpty, type Rect } from '../geometry/rect';
 import { randomAt } from '../motion/random';
 import type { Op } from './ops';
 import type { View } from './planar';
-import type { PaintHost, Surface } from './surface';
 
 /** Pixels after which a pattern of grain repeats. */
 const TILE = 256;

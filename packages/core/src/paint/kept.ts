@@ -1,8 +1,8 @@
+import type { PaintHost, Surface } from '../canvas/surface';
 import { isOfFrame, readsBackdrop } from '../effects/registry';
 import type { Homography } from '../geometry/matrix';
 import type { Rect } from '../geometry/rect';
 import { type Op, sameData } from './ops';
-import type { PaintHost, Surface } from './surface';
 
 type Open = Extract<Op, { op: 'open' }>;
 

@@ -1,4 +1,4 @@
-import type { PaintHost, Picture, Surface } from './surface';
+import type { PaintHost, Picture, Surface } from '../canvas/surface';
 
 interface Sized {
   readonly width: number;

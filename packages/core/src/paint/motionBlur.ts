@@ -1,9 +1,9 @@
+import type { PaintHost, Place, Surface } from '../canvas/surface';
+import type { Size } from '../geometry/rect';
 import { EMPTY, isEmpty, type Rect, union } from '../geometry/rect';
-import type { Size } from '../layers/kind';
 import { opsBounds, pixelBox } from './bounds';
 import { needsBackdrop } from './compose';
 import { type Op, sameOps } from './ops';
-import type { PaintHost, Place, Surface } from './surface';
 
 /** Where a list may be cut: no group and no clip is open. */
 function cuts(ops: readonly Op[]): boolean[] {

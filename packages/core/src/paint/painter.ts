@@ -1,10 +1,19 @@
+import { layStrokes, strokesInPixels } from '../canvas/strokes';
+import {
+  type Context2D,
+  type PaintHost,
+  type PathSink,
+  type Place,
+  type Surface,
+  wholly,
+} from '../canvas/surface';
 import type { EffectTools } from '../effects/kind';
 import { applyEffect, detailUnder, growthOf } from '../effects/registry';
 import { planeInView } from '../geometry/matrix';
 import { type Path, pathBounds } from '../geometry/path';
 import { planeBounds } from '../geometry/plane';
+import type { Size } from '../geometry/rect';
 import { holds, intersection, isEmpty, type Rect, scaledBy } from '../geometry/rect';
-import type { Size } from '../layers/kind';
 import { EMOJI_FAMILY } from '../text/fonts';
 import { drawingBounds, pixelBox, roomy, sourceOf } from './bounds';
 import { RoughGradients } from './gradients';
@@ -29,8 +38,6 @@ import {
 import { MOST_KEPT_PIXELS, Shades } from './shades';
 import { Sprites } from './sprites';
 import { StandingGrounds } from './standing';
-import { layStrokes, strokesInPixels } from './strokes';
-import { type Context2D, type PaintHost, type PathSink, type Place, type Surface, wholly } from './surface';
 
 /** Canvas names of the composites; blend modes are the canvas's own (W3C Compositing names). */
 const OPERATION: Partial<Record<Composite, string>> = {

@@ -1,3 +1,4 @@
+import type { Context2D, PathSink, Surface } from '../canvas/surface';
 import {
   type Affine,
   affineOf,
@@ -17,7 +18,6 @@ import { inkedBounds, signBounds } from './bounds';
 import { type RoughGradients, styleOf } from './gradients';
 import type { Patterns } from './materials/patterns';
 import { isPlain, type Material, type Op, type StrokeStyle } from './ops';
-import type { Context2D, PathSink, Surface } from './surface';
 import { drawThrough, TOLERANCE } from './tiles';
 
 /** A surface, and where it lies: pixels per frame unit, and the pixel of the frame at its top left. */

@@ -1,3 +1,4 @@
+import type { Place, Surface } from '../canvas/surface';
 import type { EffectTools } from '../effects/kind';
 import { applyEffect, detailUnder } from '../effects/registry';
 import { type Affine, invertAffine, multiplyAffine } from '../geometry/matrix';
@@ -9,7 +10,6 @@ import type { KeptPictures } from './kept';
 import type { Op } from './ops';
 import type { View } from './planar';
 import { type AtRest, atRest } from './rest';
-import type { Place, Surface } from './surface';
 
 type Open = Extract<Op, { op: 'open' }>;
 

@@ -1,7 +1,7 @@
 import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
-import { layoutFrame } from '../documents/frame';
 import { ellipsePath, joinPaths } from '../geometry/path';
 import { testStudio } from '../testing/studio';
+import { layoutFrame } from '../values/frame';
 import type { Op } from './ops';
 
 let studio: NodeStudio;

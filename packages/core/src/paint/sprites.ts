@@ -1,9 +1,9 @@
 import { LRUCache } from 'lru-cache';
+import type { Surface } from '../canvas/surface';
 import { affineOf, isAffine, planeInView } from '../geometry/matrix';
 import { pathBounds } from '../geometry/path';
 import { isPlain, type Op, type Paint } from './ops';
 import type { PathFor, View } from './planar';
-import type { Surface } from './surface';
 
 type PathOp = Extract<Op, { op: 'path' }>;
 

@@ -1,10 +1,10 @@
 import { createNodePath, createNodeSurface } from '@fresh-reel/node-host';
 import fc from 'fast-check';
+import type { PathSink, Picture } from '../canvas/surface';
 import { ellipsePath, rectanglePath } from '../geometry/path';
 import { grouped } from './compose';
 import type { Op } from './ops';
 import { Painter } from './painter';
-import type { PathSink, Picture } from './surface';
 
 const FRAME = { width: 160, height: 90 };
 const rect = (x: number, y: number, colour: string, opacity = 1): Op => ({

@@ -1,5 +1,5 @@
+import type { PaintHost, Place, Surface } from '../canvas/surface';
 import { isPlain, type Op, sameData } from './ops';
-import type { PaintHost, Place, Surface } from './surface';
 
 /** What was painted on a surface last, and the picture of what stands below all that moves in it. */
 interface Ground {

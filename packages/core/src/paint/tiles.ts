@@ -1,7 +1,7 @@
+import type { Context2D } from '../canvas/surface';
 import { type Affine, type Homography, inverse, invertAffine } from '../geometry/matrix';
 import { planeBounds } from '../geometry/plane';
 import { boundsOf, intersection, isEmpty, type Rect } from '../geometry/rect';
-import type { Context2D } from './surface';
 
 /** Farthest, in pixels, that something may be drawn from its place where that spares work. */
 export const TOLERANCE = 0.4;

@@ -1,6 +1,5 @@
 import type { Check } from '../checks/finding';
 import type { ReelItemOf } from '../documents/item';
-import { freshPicture } from '../documents/pictureFill';
 import type { EvaluatedFrame, Resources } from '../evaluate/graphicScene';
 import type { FontNeeds } from '../evaluate/needs';
 import type { Region } from '../evaluate/paintPass';
@@ -10,6 +9,7 @@ import type { Rect } from '../geometry/rect';
 import type { Size } from '../layers/kind';
 import { coverOps } from '../layers/picture';
 import { clipStretch, clipTime } from '../media/clipTime';
+import { freshPicture } from '../media/pictureFill';
 import { type FindSound, gainOf, SOFT_EDGE, type SoundPlay } from '../sound/play';
 import { framesIn, type Rate, secondsAt } from '../time/rate';
 import type { Item } from './item';

@@ -1,12 +1,12 @@
-import { layoutFrame } from '../documents/frame';
+import { controlFills } from '../documents/controls';
 import type { ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import { clockOf } from '../evaluate/clockOf';
-import { controlFills } from '../evaluate/controls';
 import { repeatsOf } from '../evaluate/repeats';
 import { SlotFills } from '../evaluate/slotFills';
 import { stretches } from '../time/clock';
 import { convertFrames } from '../time/rate';
+import { layoutFrame } from '../values/frame';
 
 /** Frames of its reel that an item takes, at least one. */
 export function lengthOf(reel: Pick<Reel, 'rate' | 'frame' | 'templates'>, item: ReelItem): number {

@@ -1,7 +1,6 @@
 import type { Check } from '../checks/finding';
 import { goesEvenly } from '../checks/pace';
 import type { ControlValue } from '../documents/fill';
-import { layoutFrame } from '../documents/frame';
 import type { ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import type { Follow, Way } from '../documents/way';
@@ -14,6 +13,7 @@ import { shownScale } from '../paint/pictures';
 import { type FindSound, gainOf, type SoundPlay } from '../sound/play';
 import type { Script } from '../text/scripts';
 import { convertFrames, type Rate, secondsAt } from '../time/rate';
+import { layoutFrame } from '../values/frame';
 import { ClipItem, ColourItem, SoundItem, StillItem } from './fileItems';
 import { frameOfSecond, playedOf } from './fileTime';
 import { type Framed, fadeAt, framedAt, framedLetters, framedOps, framedRegion } from './framing';

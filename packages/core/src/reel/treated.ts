@@ -1,4 +1,4 @@
-import type { Treatment } from '../documents/treatment';
+import type { Treatment } from '../effects/treatment';
 import type { EvaluatedFrame } from '../evaluate/graphicScene';
 import { treatmentEffects } from '../evaluate/treatments';
 import { IDENTITY_PLANE } from '../geometry/matrix';

@@ -1,5 +1,4 @@
 import fc from 'fast-check';
-import { openDocument } from '../documents/load';
 import { type Reel, reelKind } from '../documents/reel';
 import type { WaySample } from '../documents/way';
 import { addTitle, reelOfFiles } from '../edit/newItems';
@@ -8,6 +7,7 @@ import { addWay, correctWay, drivePoint, putSamples, removeWay, setFollow, stret
 import { documentOnly } from '../evaluate/documentOnly';
 import type { Op } from '../paint/ops';
 import { templateOf } from '../testing/studio';
+import { openDocument } from '../values/load';
 import { ReelScene } from './reelScene';
 import { clipPlane, seenIn, takenAlong, wayAt } from './way';
 

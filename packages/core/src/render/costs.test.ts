@@ -1,14 +1,14 @@
 import { EMPTY_FILL, type Fill } from '../documents/fill';
-import { FRAMES } from '../documents/frame';
 import type { ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import { newReel } from '../edit/reel';
+import { draftSize } from '../formats/plan';
 import { sameOps } from '../paint/ops';
 import { graphicsOf } from '../reel/graphicTime';
 import { templateOf, testStudio, textLayer, textSlot } from '../testing/studio';
+import { FRAMES } from '../values/frame';
 import { costlyParts } from './costs';
-import { draftSize } from './plan';
 
 const template = templateOf([textLayer('t')], { slots: [textSlot('t', 'Words')] });
 const still = (id: string, length: number, part: object = {}): ReelItem =>

@@ -1,9 +1,9 @@
 import type { Reel } from '../documents/reel';
 import { changeTracks, itemOf } from '../edit/items';
+import type { Extent } from '../formats/extents';
 import { graphicsOf } from '../reel/graphicTime';
 import { lengthOf, reelEnd } from '../reel/itemLength';
 import { timecodeAt } from '../time/timecode';
-import type { Extent } from './extents';
 
 /** A part of a reel that becomes a file of its own. */
 export interface Excerpt {

@@ -1,12 +1,12 @@
+import { takesWords } from '../documents/controls';
 import { isWords } from '../documents/fill';
-import type { FrameSize } from '../documents/frame';
 import type { Reel } from '../documents/reel';
 import { plainText } from '../edit/words';
-import { takesWords } from '../evaluate/controls';
+import { fileStem, formatFacts, type RenderFormat } from '../formats/plan';
 import { graphicsOf } from '../reel/graphicTime';
 import { plainName } from '../tables/table';
 import { type Rate, rateLabel } from '../time/rate';
-import { fileStem, formatFacts, type RenderFormat } from './plan';
+import type { FrameSize } from '../values/frame';
 
 /** How files are named where nothing else is said: so that variants do not overwrite each other. */
 export const USUAL_NAMES = '{reel}-{size}-{rate}';

@@ -1,14 +1,14 @@
 import { type Brand, brandKind } from '../documents/brand';
 import { EMPTY_FILL } from '../documents/fill';
-import { openDocument } from '../documents/load';
 import type { Reel } from '../documents/reel';
 import { addTitle } from '../edit/newItems';
 import { spanOf } from '../edit/place';
 import { emptyReel, graphicOf } from '../edit/reel';
-import { markRows, placeRows } from '../edit/rows';
 import { graphicsOf } from '../reel/graphicTime';
 import { templateOf, textLayer, textSlot } from '../testing/studio';
+import { openDocument } from '../values/load';
 import { keyOfUse, matchReel, namingColumn, reelUses, rowReel, timesOfRows } from './reelTable';
+import { markRows, placeRows } from './rows';
 import { readTable } from './table';
 
 const hold = { id: 'hold', kind: 'duration', name: 'Hold', default: 60, min: 0, max: 600 };

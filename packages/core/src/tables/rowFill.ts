@@ -1,8 +1,8 @@
+import { faultOfValue, takesWords } from '../documents/controls';
 import type { ControlValue, Fill } from '../documents/fill';
 import { freshPicture } from '../documents/fill';
 import type { Control, Template } from '../documents/template';
-import { faultOfValue, takesWords } from '../evaluate/controls';
-import { fileStem } from '../render/plan';
+import { fileStem } from '../formats/plan';
 import { framesIn, secondsAt } from '../time/rate';
 import { plainName, type Table } from './table';
 

@@ -1,6 +1,6 @@
 import { createNodePath, createNodeSurface } from '@fresh-reel/node-host';
+import type { PathSink } from '../canvas/surface';
 import { Painter } from '../paint/painter';
-import type { PathSink } from '../paint/surface';
 
 /** A painter of its own that counts the paths it fills. */
 export function countingPainter(): { readonly painter: Painter; readonly filled: () => number } {

@@ -3,11 +3,11 @@ import { FONTS, fontsFor, type Needs } from '@fresh-reel/fonts';
 import { NodeStudio } from '@fresh-reel/node-host';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { EMPTY_FILL, type Fill } from '../documents/fill';
-import { layoutFrame } from '../documents/frame';
-import { openDocument } from '../documents/load';
 import type { Template } from '../documents/template';
 import { templateKind } from '../documents/templateKind';
 import { GraphicScene } from '../evaluate/graphicScene';
+import { layoutFrame } from '../values/frame';
+import { openDocument } from '../values/load';
 
 /** What a test may set: every shipped family, and scripts of which the fonts are small. */
 const NEEDS: Needs = {

@@ -1,12 +1,12 @@
 import { createNodePath, createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
 import fc from 'fast-check';
-import { layoutFrame } from '../../documents/frame';
+import type { Context2D } from '../../canvas/surface';
 import { type Affine, type Homography, IDENTITY, IDENTITY_PLANE } from '../../geometry/matrix';
 import { rectanglePath } from '../../geometry/path';
 import { corners } from '../../geometry/rect';
 import { testStudio } from '../../testing/studio';
+import { layoutFrame } from '../../values/frame';
 import type { Material, Op, Paint } from '../ops';
-import type { Context2D } from '../surface';
 import { TILE } from './grid';
 import { MATERIALS, type MaterialName, SHADES } from './kinds';
 import { Patterns } from './patterns';

@@ -1,9 +1,9 @@
 import { LRUCache } from 'lru-cache';
+import type { Context2D, PaintHost, PathSink, Surface } from '../../canvas/surface';
 import { type Affine, invertAffine, multiplyAffine } from '../../geometry/matrix';
 import { boundsThrough } from '../../geometry/plane';
 import { type Rect, wholePixels } from '../../geometry/rect';
 import type { Material } from '../ops';
-import type { Context2D, PaintHost, PathSink, Surface } from '../surface';
 import { TILE } from './grid';
 import { SHADES } from './kinds';
 

@@ -1,5 +1,5 @@
 import { applyPalette, GIFEncoder, type Palette, quantize } from 'gifenc/dist/gifenc.esm.js';
-import type { FrameSize } from '../../documents/frame';
+import type { FrameSize } from '../../values/frame';
 
 /** Pixels with less alpha than this are clear in a GIF, which knows no more than that. */
 const CLEAR = 128;

@@ -1,4 +1,4 @@
-import type { FrameSize } from '../../documents/frame';
+import type { FrameSize } from '../../values/frame';
 import { joinedBytes } from './bytes';
 
 // Animated WebP: https://www.rfc-editor.org/rfc/rfc9649, section 2.7.

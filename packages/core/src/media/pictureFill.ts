@@ -1,6 +1,6 @@
 import { z } from 'zod';
+import { treatmentsSchema } from '../effects/treatment';
 import { BLEND_MODES } from '../paint/ops';
-import { treatmentsSchema } from './treatment';
 
 const part = z.number().min(0).max(1);
 

@@ -1,11 +1,11 @@
 import type { ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
-import type { RowTimes } from '../tables/reelTable';
-import { changeItem, itemOf } from './items';
-import { addMarker } from './markers';
-import { addTitle } from './newItems';
-import { EditError, endOf, trimItem } from './place';
-import { graphicOf } from './reel';
+import { changeItem, itemOf } from '../edit/items';
+import { addMarker } from '../edit/markers';
+import { addTitle } from '../edit/newItems';
+import { EditError, endOf, trimItem } from '../edit/place';
+import { graphicOf } from '../edit/reel';
+import type { RowTimes } from './reelTable';
 
 /** A row as it goes into a reel: the reel as the row has it, and when. */
 export interface PlacedRow extends RowTimes {

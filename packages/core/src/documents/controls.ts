@@ -1,8 +1,8 @@
-import { type ControlFill, type ControlKey, type ControlValue, type Fill, isWords } from '../documents/fill';
-import { linkedControls } from '../documents/linking';
-import { frameShape } from '../documents/property';
-import type { Control, Slot, Template } from '../documents/template';
 import { parseSvgPath } from '../geometry/path';
+import { linkedControls } from '../values/linking';
+import { frameShape } from '../values/property';
+import { type ControlFill, type ControlKey, type ControlValue, type Fill, isWords } from './fill';
+import type { Control, Slot, Template } from './template';
 
 /** Whether a slot is for words rather than for a picture. */
 export function takesWords(slot: Slot): slot is Extract<Slot, { kind: 'text' | 'list' }> {

@@ -1,4 +1,5 @@
 import { type NodeStudio, nodeLooker } from '@fresh-reel/node-host';
+import { goesEvenly } from '../checks/pace';
 import type { Reel } from '../documents/reel';
 import { mendsOf } from '../edit/mend';
 import { newReel } from '../edit/reel';
@@ -6,7 +7,6 @@ import { ReelScene } from '../reel/reelScene';
 import { SOUND_RATE, type Stereo } from '../sound/sound';
 import { templateOf, testStudio, textLayer, textSlot } from '../testing/studio';
 import { hearReel, loudnessCheck, type OpenedSound } from './heard';
-import { goesEvenly } from './pace';
 import { lookAtWords } from './survey';
 
 let studio: NodeStudio;

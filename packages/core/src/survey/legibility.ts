@@ -1,8 +1,8 @@
 import { LINEAR } from '../colour/light';
 import type { Reel } from '../documents/reel';
 import { changeText } from '../edit/reel';
+import type { Size } from '../geometry/rect';
 import { boundsOf } from '../geometry/rect';
-import type { Size } from '../layers/kind';
 import { everyLayer } from '../layers/registry';
 import type { TextLayer } from '../layers/textSchema';
 import { GraphicItem } from '../reel/graphicItem';

@@ -1,6 +1,6 @@
 import type { Reel } from '../documents/reel';
 import { withoutBlur } from '../edit/reel';
-import type { Size } from '../layers/kind';
+import type { Size } from '../geometry/rect';
 import { type Op, sameMoments } from '../paint/ops';
 import type { ReelCheck, ReelScene } from '../reel/reelScene';
 import { FlashMeter, flashSize } from './flashes';

@@ -1,6 +1,3 @@
-import { brandKind } from '../documents/brand';
-import { EMPTY_FILL, freshPicture } from '../documents/fill';
-import { openDocument } from '../documents/load';
 import {
   applyBrand,
   chooseLook,
@@ -15,7 +12,10 @@ import {
   wearBrand,
 } from '../edit/reel';
 import { templateOf, textLayer, textSlot } from '../testing/studio';
+import { openDocument } from '../values/load';
+import { brandKind } from './brand';
 import { controlFills, faultsOfFill, restingValue } from './controls';
+import { EMPTY_FILL, freshPicture } from './fill';
 
 const template = templateOf(
   [{ id: 'a', kind: 'shape', outline: { kind: 'ellipse' }, fill: { colour: { control: 'ink' } } }],

@@ -1,24 +1,24 @@
 import { z } from 'zod';
-import { bleedShape } from '../effects/bleed';
-import { blurShape } from '../effects/blur';
-import { bulgeShape } from '../effects/bulge';
-import { chalkShape } from '../effects/chalk';
-import { crumpleShape } from '../effects/crumple';
-import { disturbShape } from '../effects/disturb';
-import { glowShape } from '../effects/glow';
-import { grainShape } from '../effects/grain';
-import { halftoneShape } from '../effects/halftone';
-import type { Over } from '../effects/kind';
-import { longShadowShape } from '../effects/longShadow';
-import { neonShape } from '../effects/neon';
-import { sharpenShape } from '../effects/sharpen';
-import { tapeShape } from '../effects/tape';
-import { tintShape } from '../effects/tint';
-import { toneShape } from '../effects/tone';
-import { trembleShape } from '../effects/tremble';
-import { vignetteShape } from '../effects/vignette';
 import { easingSchema } from '../motion/easing';
-import type { Property } from './property';
+import type { Property } from '../values/property';
+import { bleedShape } from './bleed';
+import { blurShape } from './blur';
+import { bulgeShape } from './bulge';
+import { chalkShape } from './chalk';
+import { crumpleShape } from './crumple';
+import { disturbShape } from './disturb';
+import { glowShape } from './glow';
+import { grainShape } from './grain';
+import { halftoneShape } from './halftone';
+import type { Over } from './kind';
+import { longShadowShape } from './longShadow';
+import { neonShape } from './neon';
+import { sharpenShape } from './sharpen';
+import { tapeShape } from './tape';
+import { tintShape } from './tint';
+import { toneShape } from './tone';
+import { trembleShape } from './tremble';
+import { vignetteShape } from './vignette';
 
 /** A value, or values over time. */
 const timed: Over = <S extends z.ZodType>(constant: S) =>

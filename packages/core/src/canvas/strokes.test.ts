@@ -3,10 +3,10 @@ import { createRequire } from 'node:module';
 import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
 import { StrokeLayer } from '@fresh-reel/pixels/strokes';
 import fc from 'fast-check';
-import { layoutFrame } from '../documents/frame';
 import { IDENTITY_PLANE } from '../geometry/matrix';
+import type { Op } from '../paint/ops';
 import { testStudio } from '../testing/studio';
-import type { Op } from './ops';
+import { layoutFrame } from '../values/frame';
 import { layStrokes, strokesBounds, strokesInPixels } from './strokes';
 
 let studio: NodeStudio;

@@ -1,5 +1,5 @@
-import type { FrameSize } from '../documents/frame';
 import type { Rate } from '../time/rate';
+import type { FrameSize } from '../values/frame';
 import { FILM_CODECS, type FilmCodec, filmFacts } from './films';
 
 /** What a browser writes. */

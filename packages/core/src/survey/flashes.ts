@@ -1,5 +1,5 @@
 import { LINEAR } from '../colour/light';
-import type { Size } from '../layers/kind';
+import type { Size } from '../geometry/rect';
 
 /**
  * What may harm viewers with photosensitive epilepsy, by ITU-R BT.1702-3 (Annex 1) and WCAG 2.2, 2.3.1: more than three
