@@ -30,7 +30,7 @@ async function serve(root: string): Promise<{ address: string; close: () => void
   const { outputFiles } = await build({
     entryPoints: {
       bench: `${root}bench/page/page.ts`,
-      paint: `${root}apps/studio/src/render/paint.worker.ts`,
+      paint: `${root}apps/studio/src/render/workers/paint.worker.ts`,
     },
     outdir: '/',
     bundle: true,

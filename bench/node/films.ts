@@ -9,7 +9,7 @@ import { NodeStudio } from '@fresh-reel/node-host';
 import { templateById } from '@fresh-reel/templates';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { batch } from '../../apps/server/src/cli/batch';
-import { renderReel } from '../../apps/server/src/cli/render';
+import { renderReel } from '../../apps/server/src/rendering/render';
 import { asked } from '../../apps/server/src/cli/testing';
 import twoLines from '../page/two-lines.json';
 

@@ -20,8 +20,8 @@ import {
   Quality,
   VideoSampleSink,
 } from 'mediabunny';
+import { hashOf, piecesOf } from '../../apps/studio/src/disk/hash';
 import { type BrowserStudio, surfaceOf } from '../../apps/studio/src/engine/browserStudio';
-import { hashOf, piecesOf } from '../../apps/studio/src/media/files/hash';
 import { probe } from '../../apps/studio/src/media/import/probe';
 import { keepPreview, makePreview, takeIn } from '../../apps/studio/src/media/import/takeIn';
 import { mediaId } from '../../apps/studio/src/storage/media';

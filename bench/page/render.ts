@@ -19,7 +19,7 @@ import {
 } from 'mediabunny';
 import { type BrowserStudio, fetchBytes, surfaceOf } from '../../apps/studio/src/engine/browserStudio';
 import { OpaqueFilm } from '../../apps/studio/src/engine/opaqueFilm';
-import { PaintCrew } from '../../apps/studio/src/render/paintCrew';
+import { PaintCrew } from '../../apps/studio/src/render/workers/paintCrew';
 import { sceneOf } from './scene';
 import twoLines from './two-lines.json';
 

@@ -1,6 +1,6 @@
 import { EMPTY_FILL, newReel, ReelScene, type Template } from '@fresh-reel/core';
+import type { DecodedPicture } from '../../apps/studio/src/decode/picture';
 import type { BrowserStudio } from '../../apps/studio/src/engine/browserStudio';
-import type { DecodedPicture } from '../../apps/studio/src/media/decode/picture';
 
 /** A sample of a template as the page of the app decodes it; vector pictures come drawn. */
 export async function samplePicture(id: string): Promise<DecodedPicture> {

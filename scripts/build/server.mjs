@@ -16,7 +16,7 @@ const dist = `${server}/dist`;
 const ENTRIES = {
   main: 'src/main.ts',
   cli: 'src/cli/main.ts',
-  paintThread: 'src/cli/paintThread.ts',
+  paintThread: 'src/rendering/paintThread.ts',
   rangeThread: 'src/renders/rangeThread.ts',
 };
 

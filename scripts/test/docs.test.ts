@@ -34,7 +34,7 @@ it.each(documents)('%s has no paragraph over 600 letters, and its links lead som
   expect(lost).toEqual([]);
 });
 
-const rooms = ['packages/core/src', 'apps/studio/src'].flatMap((home) =>
+const rooms = ['packages/core/src', 'apps/studio/src', 'apps/server/src'].flatMap((home) =>
   readdirSync(join(ROOT, home), { withFileTypes: true }).flatMap((entry) =>
     entry.isDirectory() ? [join(home, entry.name)] : [],
   ),

@@ -86,8 +86,9 @@ async function jest(name, args) {
 }
 
 await check('format and lint', 'npx', ['--no-install', 'biome', 'check', '.']);
-// Types are checked and the app is built while the unit tests run, which need neither.
+// What imports what and types are checked, and the app is built, while the unit tests run, which need none of it.
 const beside = [
+  check('rooms', 'npm', ['run', '--silent', 'rooms']),
   check('types', 'npm', ['run', '--silent', 'typecheck']),
   check('build', 'node', ['scripts/build/build.mjs']),
 ];

@@ -14,8 +14,8 @@ import {
 import { templateById } from '@fresh-reel/templates';
 import { PNG } from 'pngjs';
 import { main } from './cli/main';
-import { withReel } from './cli/openedReel';
-import { paintOnThreads } from './cli/threads';
+import { withReel } from './rendering/openedReel';
+import { paintOnThreads } from './rendering/threads';
 import { zipped } from './renders/testing';
 
 const SIZE = { width: 256, height: 144 };

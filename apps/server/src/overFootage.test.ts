@@ -7,10 +7,10 @@ import { NodeStudio } from '@fresh-reel/node-host';
 import { templateById } from '@fresh-reel/templates';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import fc from 'fast-check';
-import { rawFrames } from './cli/frameWriter';
-import { partsOf } from './cli/overFootage';
-import { renderReel } from './cli/render';
-import { paintOnThreads } from './cli/threads';
+import { rawFrames } from './rendering/frameWriter';
+import { partsOf } from './rendering/overFootage';
+import { renderReel } from './rendering/render';
+import { paintOnThreads } from './rendering/threads';
 
 const SIZE = { width: 128, height: 72 };
 const RATE = { num: 25, den: 1 };

@@ -16,7 +16,7 @@ import { PNG } from 'pngjs';
 import { createApp } from './app';
 import { main } from './cli/main';
 import { asked } from './cli/testing';
-import { paintOnThreads, threadsFor } from './cli/threads';
+import { paintOnThreads, threadsFor } from './rendering/threads';
 
 const bin = join(__dirname, '../bin/fresh-reel.mjs');
 const run = (...args: string[]) => spawnSync('node', [bin, ...args], { encoding: 'utf8' });

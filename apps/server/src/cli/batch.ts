@@ -17,9 +17,9 @@ import {
   sizeOfSide,
   type Table,
 } from '@fresh-reel/core';
-import { CommandError } from './command';
-import { withReel } from './openedReel';
-import { renderReel } from './render';
+import { CommandError } from '../rendering/command';
+import { withReel } from '../rendering/openedReel';
+import { renderReel } from '../rendering/render';
 
 export interface BatchCommand {
   readonly what: string;

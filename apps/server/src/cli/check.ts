@@ -8,7 +8,7 @@ import {
   timecodeAt,
 } from '@fresh-reel/core';
 import { nodeLooker } from '@fresh-reel/node-host';
-import { type Wanted, withReel } from './openedReel';
+import { type Wanted, withReel } from '../rendering/openedReel';
 
 export interface CheckCommand extends Omit<Wanted, 'size'> {
   readonly json: boolean;

@@ -1,8 +1,8 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import { EXCHANGE_KINDS, EXCHANGES, type ExchangeKind, frameOfTimecode, messageOf } from '@fresh-reel/core';
-import { CommandError } from './command';
-import { withReel } from './openedReel';
+import { CommandError } from '../rendering/command';
+import { withReel } from '../rendering/openedReel';
 
 export interface ExchangeCommand {
   /** The path of a reel file. */

@@ -1,7 +1,7 @@
 import { access } from 'node:fs/promises';
 import { Follower, followScale, messageOf, resizedPose, type Sighting, usualPatch } from '@fresh-reel/core';
 import { type GreyBytes, greyFrames, greyFrom, NodeClip } from '@fresh-reel/node-host';
-import { CommandError } from './command';
+import { CommandError } from '../rendering/command';
 
 export interface FollowCommand {
   readonly clip: string;

@@ -15,7 +15,7 @@ export async function main(args: readonly string[]): Promise<number> {
       for (const t of SOURCES) console.log(`${t.id}\t${t.name}: ${t.about}`);
     },
     async render(command) {
-      const { render } = await import('./render');
+      const { render } = await import('../rendering/render');
       const { written, path, note } = await render(command, (done, count) => {
         if (process.stderr.isTTY) process.stderr.write(`\rframe ${done} of ${count} `);
       });

@@ -24,8 +24,8 @@ import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { SHIPPED } from '@fresh-reel/templates/files';
 import { SOURCES } from '@fresh-reel/templates/sources';
 import { lookup } from 'mime-types';
-import { beside } from './beside';
-import { CommandError } from './command';
+import { beside } from '../rendering/beside';
+import { CommandError } from '../rendering/command';
 
 const DOCUMENT_KINDS = { reel: reelKind, template: templateKind, brand: brandKind };
 

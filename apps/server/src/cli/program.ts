@@ -7,8 +7,12 @@ import {
   PICTURE_KINDS,
 } from '@fresh-reel/core';
 import { Command, Option } from 'commander';
+import type { RenderCommand } from '../rendering/command';
 import type { BatchCommand } from './batch';
 import type { CheckCommand } from './check';
+import type { ExchangeCommand } from './exchange';
+import type { FollowCommand } from './follow';
+import { DOCUMENT_NAMES, type DocumentName } from './schema';
 import {
   alphaOf,
   codecOf,
@@ -21,16 +25,12 @@ import {
   patchOf,
   picturesOf,
   placeOf,
-  type RenderCommand,
   rateOf,
   redisOf,
   shapesOf,
   sideOf,
   sizeOf,
-} from './command';
-import type { ExchangeCommand } from './exchange';
-import type { FollowCommand } from './follow';
-import { DOCUMENT_NAMES, type DocumentName } from './schema';
+} from './values';
 
 /** What is done with each command, once all that it was given is known to be right. */
 export interface Deeds {

@@ -4,8 +4,8 @@ import { openDocument, type Reel, ReelScene, reelKind } from '@fresh-reel/core';
 import { NodeStudio } from '@fresh-reel/node-host';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { z } from 'zod';
-import { wholeScene, withReel } from '../cli/openedReel';
 import { writeHashed } from '../hashed';
+import { wholeScene, withReel } from '../rendering/openedReel';
 import { sha256 } from './order';
 import type { Store } from './store';
 

@@ -11,8 +11,8 @@ import {
 import { useState } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
 import { DEMO_BRAND } from '../demo/brand';
+import { PICTURE_FILES, pickFile } from '../disk/pickFile';
 import { FontField } from '../fonts/FontField';
-import { PICTURE_FILES, pickFile } from '../media/files/pickFile';
 import { importPicture } from '../media/import/importPicture';
 import { usePictureUrl } from '../media/usePictureUrl';
 import { Place } from '../shell/Place';

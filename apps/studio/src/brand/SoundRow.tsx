@@ -1,7 +1,7 @@
 import type { Brand, SoundRole } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { pickFiles, SOUND_FILES } from '../media/files/pickFile';
+import { pickFiles, SOUND_FILES } from '../disk/pickFile';
 import { TakingIn } from '../media/import/TakingIn';
 import { useImport } from '../media/import/useImport';
 import { ShelfSheet } from '../shelf/ShelfSheet';

@@ -1,7 +1,7 @@
 import type { Brand } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
+import { TemplatePreview } from '../preview/TemplatePreview';
 import { useSomeTemplates, useTemplates } from '../storage/useTemplates';
-import { TemplatePreview } from '../templates/TemplatePreview';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour, useIsWide } from '../ui/theme';
 import { webStyle } from '../ui/web';

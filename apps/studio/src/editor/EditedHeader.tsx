@@ -1,13 +1,13 @@
 import { useRouter } from 'expo-router';
 import { type ReactNode, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useReelEditor } from '../editing/session/useReelEditor';
 import { IconButton } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Press } from '../ui/Press';
 import { Txt } from '../ui/Txt';
 import { colour } from '../ui/theme';
 import { webProps } from '../ui/web';
-import { useReelEditor } from './session/useReelEditor';
 
 const SAVE_WORDS = { saved: 'saved', saving: 'saving', fault: 'not saved' } as const;
 

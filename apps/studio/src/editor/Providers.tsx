@@ -1,10 +1,10 @@
 import { type ReactNode, useMemo, useState } from 'react';
+import { FollowingProvider, useFollowingState } from '../editing/follow/useFollowing';
+import { type Desk, DeskProvider } from '../editing/session/desk';
+import { PathPointProvider } from '../editing/session/pathPoint';
+import { type ReelEditor, ReelEditorProvider } from '../editing/session/useReelEditor';
 import { GesturesProvider } from '../ui/gestures';
 import { type SlotRows, SlotRowsProvider } from './fill/slotRows';
-import { FollowingProvider, useFollowingState } from './follow/useFollowing';
-import { type Desk, DeskProvider } from './session/desk';
-import { PathPointProvider } from './session/pathPoint';
-import { type ReelEditor, ReelEditorProvider } from './session/useReelEditor';
 
 /** What all parts of an editor share: what is edited, gestures as steps of undo, and the rows of its slots. */
 export function EditorProviders({

@@ -1,6 +1,6 @@
 import { renameReel } from '@fresh-reel/core';
+import { useReelEditor } from '../editing/session/useReelEditor';
 import { EditedHeader } from './EditedHeader';
-import { useReelEditor } from './session/useReelEditor';
 
 /** Above a reel. */
 export function ReelHeader() {

@@ -1,8 +1,8 @@
+import { useReelEditor } from '../editing/session/useReelEditor';
 import { useSaveReelFile } from '../files/useSaveFile';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
 import { MissingFiles } from './fill/MissingFiles';
-import { useReelEditor } from './session/useReelEditor';
 
 /** What stands above every step while something is wrong. */
 export function Warnings() {

@@ -17,8 +17,8 @@ import {
 } from '@fresh-reel/core';
 import { FONTS, fontsFor, type ShippedFont } from '@fresh-reel/fonts';
 import { StrokeLayer } from '@fresh-reel/pixels/strokes';
-import { ClipReader } from '../media/decode/clipReader';
-import type { DecodedPicture } from '../media/decode/picture';
+import { ClipReader } from '../decode/clipReader';
+import type { DecodedPicture } from '../decode/picture';
 
 /** A font of the user's, ready to use. */
 export interface FontFile {

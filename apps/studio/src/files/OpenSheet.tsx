@@ -1,8 +1,8 @@
 import { graphicsOf, listedOf, reelEnd, secondsAt } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { lengthOf, USE_NAMES } from '../templates/facts';
-import { TemplatePreview } from '../templates/TemplatePreview';
+import { TemplatePreview } from '../preview/TemplatePreview';
+import { lengthOf, USE_NAMES } from '../preview/templateFacts';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';

@@ -23,9 +23,9 @@ import {
   TOO_LARGE_WITHIN,
   templateKind,
 } from '@fresh-reel/core';
+import { assetFile } from '../decode/assets';
+import { rangeOf, ZipFiles } from '../disk/zip';
 import { importFont } from '../fonts/importFont';
-import { assetFile } from '../media/decode/assets';
-import { rangeOf, ZipFiles } from '../media/files/zip';
 import { importMedia } from '../media/import/importMedia';
 import { DamagedError } from '../media/import/mediaError';
 import { type MissingParts, missingOf } from '../media/useMissing';

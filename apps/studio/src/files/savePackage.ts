@@ -13,12 +13,12 @@ import {
   TEMPLATE_FILE,
   type Template,
 } from '@fresh-reel/core';
+import { assetFile, assetUrl } from '../decode/assets';
+import { outFile } from '../disk/outFile';
+import { saveFile } from '../disk/pickFile';
+import { zipWriter } from '../disk/zip';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { ownFontFiles } from '../fonts/useFamilies';
-import { assetFile, assetUrl } from '../media/decode/assets';
-import { outFile } from '../media/files/outFile';
-import { saveFile } from '../media/files/pickFile';
-import { zipWriter } from '../media/files/zip';
 import { sha256 } from '../storage/bytes';
 import { readWhole, streamMedia } from '../storage/media';
 import { readPreferences } from '../storage/preferences';

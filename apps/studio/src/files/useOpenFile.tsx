@@ -2,7 +2,7 @@ import { messageOf, type Reel } from '@fresh-reel/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import { type ReactNode, useState } from 'react';
-import { pickFile } from '../media/files/pickFile';
+import { pickFile } from '../disk/pickFile';
 import { newId } from '../storage/ids';
 import { useSaveReel } from '../storage/queries';
 import { useKeepTemplate } from '../storage/useTemplates';

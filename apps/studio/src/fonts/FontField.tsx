@@ -1,7 +1,7 @@
 import { messageOf } from '@fresh-reel/core';
 import { memo, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { pickFile } from '../media/files/pickFile';
+import { pickFile } from '../disk/pickFile';
 import { deleteFont } from '../storage/fonts';
 import { Banner } from '../ui/Banner';
 import { Button, IconButton } from '../ui/Button';

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
+import { assetFile, kindOfFile } from '../decode/assets';
 import { isHeard, readMediaRecord } from '../storage/media';
 import { keys } from '../storage/queries';
-import { assetFile, kindOfFile } from './decode/assets';
 
 /** What the page knows of a picture or clip. */
 export interface PageFacts {
@@ -34,7 +34,7 @@ async function factsOf(media: string): Promise<PageFacts | null> {
     return { duration: undefined, sound: false, alpha: file.endsWith('.svg'), name };
   }
   // What reads clips is loaded when one is there.
-  const { openInput } = await import('./decode/mediaSource');
+  const { openInput } = await import('../decode/mediaSource');
   const input = await openInput(media);
   if (!input) return null;
   const video = await input.getPrimaryVideoTrack();

@@ -2,11 +2,11 @@ import { graphicsOf, isPicture, isSound, type Reel, ReelScene } from '@fresh-ree
 import { FONTS } from '@fresh-reel/fonts';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
+import { assetFile } from '../decode/assets';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { listFonts } from '../storage/fonts';
 import { lackingMedia } from '../storage/media';
 import { keys } from '../storage/queries';
-import { assetFile } from './decode/assets';
 import type { Missing } from './findMissing';
 
 /** A missing file with the slots it shows in, by their names. */

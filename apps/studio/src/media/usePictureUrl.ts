@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { pictureUrl } from './decode/picture';
+import { pictureUrl } from '../decode/picture';
 
 /** Address of a picture for an <Image>, or nothing while it loads or when it is missing. */
 export function usePictureUrl(media: string | undefined): string | undefined {

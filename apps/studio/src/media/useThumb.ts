@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
+import { assetUrl, kindOfFile } from '../decode/assets';
 import { keys } from '../storage/queries';
-import { assetUrl, kindOfFile } from './decode/assets';
 import { readThumb } from './import/thumb';
 
 /** Address of the small picture of some media, or nothing while it loads or where there is none. */

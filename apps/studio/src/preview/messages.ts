@@ -1,7 +1,7 @@
 import type { LaidPart, Reel, ReelCheck, ReelFrame, TextOfItem } from '@fresh-reel/core';
 import type { Trip } from '@fresh-reel/core/make';
+import type { DecodedPicture } from '../decode/picture';
 import type { FontFile } from '../engine/browserStudio';
-import type { DecodedPicture } from '../media/decode/picture';
 
 /** From the page to the preview worker. */
 export type ToPreview =

@@ -1,6 +1,6 @@
 import { type Reel, type ReelCheck, secondsAt, type TextOfItem } from '@fresh-reel/core';
+import { decodePicture } from '../decode/picture';
 import { ownFontFiles } from '../fonts/useFamilies';
-import { decodePicture } from '../media/decode/picture';
 import { startWorker } from '../workers/startWorker';
 import type { Answer, FromPreview, PaintedFrame, Question, ToPreview } from './messages';
 

@@ -1,6 +1,6 @@
 import type { ReelScene } from '@fresh-reel/core';
+import type { DecodedPicture } from '../decode/picture';
 import type { BrowserStudio, FontFile } from '../engine/browserStudio';
-import type { DecodedPicture } from '../media/decode/picture';
 import type { StoredChange } from '../storage/changes';
 
 /** Decoded pictures kept; the oldest that no surface shows go first. */

@@ -2,9 +2,9 @@ import { convertFrames, messageOf, type Reel, ReelScene } from '@fresh-reel/core
 import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { saveFile } from '../disk/pickFile';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
 import { useOpenFile } from '../files/useOpenFile';
-import { saveFile } from '../media/files/pickFile';
 import { Ground } from '../preview/Ground';
 import { useAttached, usePreviewSurface } from '../preview/usePreview';
 import { Place } from '../shell/Place';

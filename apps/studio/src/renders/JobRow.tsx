@@ -1,10 +1,10 @@
 import { rateLabel, secondsAt } from '@fresh-reel/core';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { saveFile } from '../media/files/pickFile';
-import { cancelRender, forgetRender, moveRender, pauseRender, resumeRender } from '../render/jobs';
-import type { RenderJob } from '../render/queue';
-import { SOUND_NAMES } from '../render/soundCodec';
+import { saveFile } from '../disk/pickFile';
+import { cancelRender, forgetRender, moveRender, pauseRender, resumeRender } from '../render/queue/jobs';
+import type { RenderJob } from '../render/queue/queue';
+import { SOUND_NAMES } from '../render/workers/soundCodec';
 import { Button, IconButton } from '../ui/Button';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';

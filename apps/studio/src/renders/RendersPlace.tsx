@@ -1,9 +1,9 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { forgetRender, pauseRender, resumeRender, useRenderJobs } from '../render/jobs';
-import { askToNotify, canNotify } from '../render/notices';
-import type { RenderJob } from '../render/queue';
+import { forgetRender, pauseRender, resumeRender, useRenderJobs } from '../render/queue/jobs';
+import { askToNotify, canNotify } from '../render/queue/notices';
+import type { RenderJob } from '../render/queue/queue';
 import { Place } from '../shell/Place';
 import { usePreferences, useSetPreferences } from '../storage/queries';
 import { Button } from '../ui/Button';

@@ -2,7 +2,7 @@ import { usePathname } from 'expo-router';
 import { type ReactNode, useCallback, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { openNewer, useHasNewer } from '../offline/offline';
-import { useIsBusy, useRenderJobs } from '../render/jobs';
+import { useIsBusy, useRenderJobs } from '../render/queue/jobs';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
 import { Icon, type IconName } from '../ui/Icon';

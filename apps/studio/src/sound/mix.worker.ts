@@ -1,6 +1,6 @@
 import { LimitedMix, ReelScene, SOUND_RATE, type SoundPlay } from '@fresh-reel/core';
+import { SoundReader } from '../decode/soundReader';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';
-import { SoundReader } from '../media/decode/soundReader';
 import { onStored } from '../storage/changes';
 import type { FromMix, PlayerBlock, PlayerHeard, ToMix } from './messages';
 

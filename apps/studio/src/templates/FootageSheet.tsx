@@ -1,4 +1,4 @@
-import { pickFiles, SHELF_FILES } from '../media/files/pickFile';
+import { pickFiles, SHELF_FILES } from '../disk/pickFile';
 import { TakingIn } from '../media/import/TakingIn';
 import { useImport } from '../media/import/useImport';
 import { ShelfSheet } from '../shelf/ShelfSheet';

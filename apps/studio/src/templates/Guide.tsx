@@ -1,9 +1,9 @@
 import type { GuideStep, Template } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
+import { TemplatePreview } from '../preview/TemplatePreview';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
 import { useNearScreen } from '../ui/useNearScreen';
-import { TemplatePreview } from './TemplatePreview';
 
 /** The guide of a template in numbered steps, some with a picture of the moment they are about. */
 export function Guide({ template }: { template: Template }) {

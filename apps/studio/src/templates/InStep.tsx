@@ -1,9 +1,9 @@
 import type { Fill, FrameShape, Template } from '@fresh-reel/core';
 import { listedOf } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
+import { TemplatePreview } from '../preview/TemplatePreview';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
-import { TemplatePreview } from './TemplatePreview';
 import { useRounds } from './useRounds';
 
 /** One of what is compared. */

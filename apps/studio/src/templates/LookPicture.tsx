@@ -1,8 +1,8 @@
 import type { Fill, FrameShape, Template } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
+import { TemplatePreview } from '../preview/TemplatePreview';
 import { CORNER, colour } from '../ui/theme';
 import { useNearScreen } from '../ui/useNearScreen';
-import { TemplatePreview } from './TemplatePreview';
 
 interface Props {
   readonly template: Template;

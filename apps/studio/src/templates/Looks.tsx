@@ -1,11 +1,11 @@
 import type { Brand, Fill, FrameShape, Template } from '@fresh-reel/core';
 import { useMemo } from 'react';
 import { StyleSheet } from 'react-native';
+import { wornFill } from '../preview/ownFill';
 import { Radio, RadioGroup } from '../ui/RadioGroup';
 import { Txt } from '../ui/Txt';
 import { CORNER } from '../ui/theme';
 import { LookPicture } from './LookPicture';
-import { wornFill } from './ownFill';
 
 /** A template in one of its looks, wearing the user's brand if asked. */
 export function lookFill(template: Template, look: string | undefined, brand: Brand | undefined): Fill {

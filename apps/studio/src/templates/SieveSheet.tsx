@@ -1,10 +1,10 @@
 import { StyleSheet, View } from 'react-native';
+import { FRAME_SHAPES } from '../preview/templateFacts';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Sheet } from '../ui/Sheet';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
-import { FRAME_SHAPES } from './facts';
 import { COUNTS, LENGTHS, type Sieve } from './sieve';
 
 interface Props {

@@ -1,6 +1,8 @@
 import type { ListedTemplate } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { shippedStill, TemplatePreview, TemplateStill } from '../preview/TemplatePreview';
+import { summaryOf } from '../preview/templateFacts';
 import { useTemplate } from '../storage/useTemplates';
 import { IconButton } from '../ui/Button';
 import { Icon } from '../ui/Icon';
@@ -10,8 +12,6 @@ import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
 import { useNearScreen } from '../ui/useNearScreen';
 import { usePassing } from '../ui/VirtualGrid';
-import { summaryOf } from './facts';
-import { shippedStill, TemplatePreview, TemplateStill } from './TemplatePreview';
 
 interface Props {
   readonly template: ListedTemplate;

@@ -5,6 +5,7 @@ import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native'
 import { WearingToggle } from '../brand/WearingToggle';
 import { useOpenFile } from '../files/useOpenFile';
 import { startPreviews } from '../preview/previewClient';
+import { USE_NAMES } from '../preview/templateFacts';
 import { useKept } from '../shell/kept';
 import { Place } from '../shell/Place';
 import { RemovedList } from '../shell/RemovedList';
@@ -19,7 +20,6 @@ import { Txt } from '../ui/Txt';
 import { useIsWide } from '../ui/theme';
 import { VirtualGrid } from '../ui/VirtualGrid';
 import { elementOf } from '../ui/web';
-import { USE_NAMES } from './facts';
 import { SieveSheet } from './SieveSheet';
 import { TemplateSearch } from './search';
 import { offered, type Sieve, setOf, sifted } from './sieve';

@@ -1,6 +1,6 @@
 import type { ListedTemplate, Use } from '@fresh-reel/core';
 import MiniSearch, { type SearchOptions } from 'minisearch';
-import { takes, USE_NAMES } from './facts';
+import { takes, USE_NAMES } from '../preview/templateFacts';
 
 /** What people call a kind of template, besides its name (common practice). */
 const USE_WORDS: Readonly<Record<Use, string>> = {

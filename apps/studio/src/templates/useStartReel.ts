@@ -8,13 +8,13 @@ import {
 } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
 import { useCallback, useState } from 'react';
+import { wornFill } from '../preview/ownFill';
 import { useNewReel } from '../shell/useNewReel';
 import { fileFacts, type MediaRecord } from '../storage/media';
 import { useBrand, useSaveReel } from '../storage/queries';
 import { readReel } from '../storage/reels';
 import type { ReelSummary } from '../storage/summaries';
 import { ifFree, reelLock } from '../storage/tabs';
-import { wornFill } from './ownFill';
 import { useRecent } from './useRecent';
 
 /** What smooth titles usually go out at (common practice); the reel can have another. */

@@ -5,7 +5,7 @@ import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
-import { useWork } from './useWork';
+import { useWork } from './work/useWork';
 
 /** A choice that shows one of the chosen parts and hides the others. */
 export function ChooseBetweenSheet({ onClose }: { onClose: () => void }) {

@@ -11,7 +11,7 @@ import {
 } from '@fresh-reel/core/make';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { useReelEditor } from '../editor/session/useReelEditor';
+import { useReelEditor } from '../editing/session/useReelEditor';
 import { FontField } from '../fonts/FontField';
 import { Button, IconButton } from '../ui/Button';
 import { Choice } from '../ui/Choice';
@@ -27,7 +27,7 @@ import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { fieldFor } from './fields/fieldFor';
 import { LinkPart } from './fields/LinkPart';
-import { useMade, useWorkActions } from './useWork';
+import { useMade, useWorkActions } from './work/useWork';
 
 const ICONS: Readonly<Record<Control['kind'], IconName>> = {
   number: 'sliders-horizontal',

@@ -2,8 +2,8 @@ import { keptTemplate, layoutFrame } from '@fresh-reel/core';
 import { keepLook, removeLook } from '@fresh-reel/core/make';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { useGraphicEditor } from '../editor/session/useReelEditor';
-import { USE_NAMES } from '../templates/facts';
+import { useGraphicEditor } from '../editing/session/useReelEditor';
+import { USE_NAMES } from '../preview/templateFacts';
 import { StepPicture, wordsOfStep } from '../templates/Guide';
 import { Button, IconButton } from '../ui/Button';
 import { Choice } from '../ui/Choice';
@@ -13,8 +13,8 @@ import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
 import { TypedField } from './ControlsTab';
-import { useMarkNow } from './useMarkNow';
-import { useMade } from './useWork';
+import { useMarkNow } from './work/useMarkNow';
+import { useMade } from './work/useWork';
 
 /** What its user reads and chooses first: what it is, its looks, and its guide. */
 export function FinishTab() {

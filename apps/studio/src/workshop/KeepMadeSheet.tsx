@@ -2,16 +2,16 @@ import { DocumentError, messageOf, openDocument, templateKind } from '@fresh-ree
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { TemplatePreview } from '../preview/TemplatePreview';
 import { useStoreTemplate, useTemplates } from '../storage/useTemplates';
 import { NameAndSet } from '../templates/NameAndSet';
-import { TemplatePreview } from '../templates/TemplatePreview';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { useToast } from '../ui/Toast';
 import { Txt } from '../ui/Txt';
 import { CORNER, colour } from '../ui/theme';
-import { useMade } from './useWork';
+import { useMade } from './work/useWork';
 
 /** Keeps what is on the bench among the user's templates: as a new one, and from then on as its editions. */
 export function KeepMadeSheet({ onClose }: { onClose: () => void }) {

@@ -14,8 +14,8 @@ import {
 } from '@fresh-reel/core/make';
 import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { ReelEditorProvider, useReelEditor } from '../editor/session/useReelEditor';
-import { TextSheet, type TextTab } from '../editor/words/TextSheet';
+import { ReelEditorProvider, useReelEditor } from '../editing/session/useReelEditor';
+import { TextSheet, type TextTab } from '../editing/words/TextSheet';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Field as TextField } from '../ui/Field';
@@ -26,7 +26,7 @@ import { Txt } from '../ui/Txt';
 import { colour } from '../ui/theme';
 import { FieldRow } from './fields/FieldRows';
 import { StandInPart } from './StandInPart';
-import { isPart, useMade, useWorkActions } from './useWork';
+import { isPart, useMade, useWorkActions } from './work/useWork';
 
 /** Fields of every part, by what they are about; a part's own come first. */
 const SECTIONS = [

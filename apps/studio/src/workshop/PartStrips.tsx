@@ -2,8 +2,8 @@ import { type Layer, markAt, markTime, stretches } from '@fresh-reel/core';
 import { marksOf, moveMarks, nameOfPart, shiftPart, trimPart } from '@fresh-reel/core/make';
 import { useCallback, useMemo, useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { useDesk } from '../editor/session/desk';
-import { useGraphicEditor } from '../editor/session/useReelEditor';
+import { useDesk } from '../editing/session/desk';
+import { useGraphicEditor } from '../editing/session/useReelEditor';
 import { MovingMark } from '../preview/MovingMark';
 import { Press } from '../ui/Press';
 import { Txt } from '../ui/Txt';
@@ -11,7 +11,7 @@ import { colour } from '../ui/theme';
 import { useDrag } from '../ui/useDrag';
 import { VirtualGrid } from '../ui/VirtualGrid';
 import { arrowOf, elementOf, onKeys, webProps, webStyle } from '../ui/web';
-import { useMade, useWork, useWorkActions } from './useWork';
+import { useMade, useWork, useWorkActions } from './work/useWork';
 
 /** Layers with how deep they stand, the topmost first. */
 function stacked(layers: readonly Layer[], depth = 0): { layer: Layer; depth: number }[] {

@@ -2,7 +2,7 @@ import type { LaidPart, Layer, Template } from '@fresh-reel/core';
 import { nameOfPart, partAlone } from '@fresh-reel/core/make';
 import { createContext, memo, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { useGraphicEditor } from '../editor/session/useReelEditor';
+import { useGraphicEditor } from '../editing/session/useReelEditor';
 import { askOfReel } from '../preview/previewClient';
 import { useAttached, usePreviewSurface } from '../preview/usePreview';
 import { IconButton } from '../ui/Button';
@@ -13,7 +13,7 @@ import { CORNER, colour } from '../ui/theme';
 import { useNearScreen } from '../ui/useNearScreen';
 import { VirtualGrid } from '../ui/VirtualGrid';
 import { webProps } from '../ui/web';
-import { useWork, useWorkActions } from './useWork';
+import { useWork, useWorkActions } from './work/useWork';
 
 const ICONS: Readonly<Record<Layer['kind'], IconName>> = {
   text: 'type',

@@ -12,22 +12,22 @@ import {
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Circle, Polygon, Polyline } from 'react-native-svg';
-import { useDesk } from '../editor/session/desk';
-import { inParent } from '../editor/session/usePlacing';
-import { useReelEditor } from '../editor/session/useReelEditor';
-import { BoxHandles } from '../editor/stage/BoxHandles';
-import { MakersGuides } from '../editor/stage/MakersGuides';
-import { PathHandles } from '../editor/stage/PathHandles';
-import { PointHandle } from '../editor/stage/PointHandle';
-import { insideQuad } from '../editor/stage/placing';
+import { useDesk } from '../editing/session/desk';
+import { insideQuad } from '../editing/session/placing';
+import { inParent } from '../editing/session/usePlacing';
+import { useReelEditor } from '../editing/session/useReelEditor';
+import { BoxHandles } from '../editing/stage/BoxHandles';
+import { MakersGuides } from '../editing/stage/MakersGuides';
+import { PathHandles } from '../editing/stage/PathHandles';
+import { PointHandle } from '../editing/stage/PointHandle';
 import type { PreviewSurface } from '../preview/previewClient';
 import { usePreviewState } from '../preview/usePreview';
 import { colour } from '../ui/theme';
 import { useDrag } from '../ui/useDrag';
 import { elementOf, webProps, webStyle } from '../ui/web';
-import { laidOutline, useOutline } from './useOutline';
-import { useWay } from './useWay';
-import { useMade, useWork } from './useWork';
+import { laidOutline, useOutline } from './work/useOutline';
+import { useWay } from './work/useWay';
+import { useMade, useWork } from './work/useWork';
 
 /**
  * Over the picture: what is chosen is outlined and has handles. A touch chooses the topmost part there; touched again,

@@ -22,7 +22,7 @@ import { CopySheet } from './CopySheet';
 import { PickSheet } from './fields/PickSheet';
 import { ChosenPart } from './PartPage';
 import { PartTree } from './PartTree';
-import { useWork } from './useWork';
+import { useWork } from './work/useWork';
 
 /** The parts of the template: what is done with those that are chosen, the list, and all that the chosen one is made of. */
 export function PartsTab() {

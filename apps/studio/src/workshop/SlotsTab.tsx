@@ -8,8 +8,8 @@ import {
   TRIES,
 } from '@fresh-reel/core/make';
 import { StyleSheet, View } from 'react-native';
-import { useDesk } from '../editor/session/desk';
-import { useGraphicEditor } from '../editor/session/useReelEditor';
+import { useDesk } from '../editing/session/desk';
+import { useGraphicEditor } from '../editing/session/useReelEditor';
 import { SLOT_KIND } from '../templates/slots';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
@@ -18,7 +18,7 @@ import { Icon } from '../ui/Icon';
 import { Part } from '../ui/Part';
 import { Txt } from '../ui/Txt';
 import { FieldRow, fieldsNamed } from './fields/FieldRows';
-import { useMade, useWork } from './useWork';
+import { useMade, useWork } from './work/useWork';
 
 /** What the user puts in: each slot with its rules, tried at once; and the lines that show where things should sit. */
 export function SlotsTab({

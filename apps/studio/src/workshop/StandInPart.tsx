@@ -7,7 +7,7 @@ import { mediaId } from '../storage/media';
 import { Button } from '../ui/Button';
 import { Part } from '../ui/Part';
 import { Txt } from '../ui/Txt';
-import { useMade } from './useWork';
+import { useMade } from './work/useWork';
 
 /** A picture or clip that stands for a part: in drafts, and where a version does not know its kind. */
 export function StandInPart({ layer }: { layer: Layer }) {

@@ -4,18 +4,18 @@ import type { Trip, TripPlace } from '@fresh-reel/core/make';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useGraphicEditor } from '../editing/session/useReelEditor';
 import { ControlGroups, LooksRow } from '../editor/adjust/AdjustStep';
 import { FillStep } from '../editor/fill/FillStep';
-import { useGraphicEditor } from '../editor/session/useReelEditor';
 import { askOfReel } from '../preview/previewClient';
-import { FRAME_SHAPES } from '../templates/facts';
+import { FRAME_SHAPES } from '../preview/templateFacts';
 import { Banner } from '../ui/Banner';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Part } from '../ui/Part';
 import { Txt } from '../ui/Txt';
 import { useIsWide } from '../ui/theme';
-import { useWork } from './useWork';
+import { useWork } from './work/useWork';
 
 interface Props {
   readonly selected: string | undefined;

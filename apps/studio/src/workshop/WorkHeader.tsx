@@ -1,11 +1,11 @@
 import { renameReel } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useReelEditor } from '../editing/session/useReelEditor';
 import { EditedHeader } from '../editor/EditedHeader';
-import { useReelEditor } from '../editor/session/useReelEditor';
 import { Button } from '../ui/Button';
 import { KeepMadeSheet } from './KeepMadeSheet';
-import { useMade } from './useWork';
+import { useMade } from './work/useWork';
 
 /** Above a template on the bench: its name is the bench's, too. */
 export function WorkHeader() {

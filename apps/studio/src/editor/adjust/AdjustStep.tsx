@@ -12,9 +12,11 @@ import {
 } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { ControlRow } from '../../editing/controls/ControlRow';
+import { useGraphicEditor } from '../../editing/session/useReelEditor';
+import { FRAME_SHAPES } from '../../preview/templateFacts';
 import { sameContent } from '../../preview/usePreview';
 import { useBrand } from '../../storage/queries';
-import { FRAME_SHAPES } from '../../templates/facts';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Part } from '../../ui/Part';
@@ -22,9 +24,7 @@ import { Radio, RadioGroup } from '../../ui/RadioGroup';
 import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
-import { useGraphicEditor } from '../session/useReelEditor';
 import { AnotherTemplate } from './AnotherTemplate';
-import { ControlRow } from './ControlRow';
 import { KeepPart } from './KeepPart';
 import { LooksBeside } from './LooksBeside';
 

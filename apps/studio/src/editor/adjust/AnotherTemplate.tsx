@@ -1,10 +1,11 @@
 import { carriedFill, frameShape, type ListedTemplate, setTemplate, type Template } from '@fresh-reel/core';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useGraphicEditor } from '../../editing/session/useReelEditor';
+import { TemplatePreview } from '../../preview/TemplatePreview';
+import { USE_NAMES } from '../../preview/templateFacts';
 import { useTemplate, useTemplates } from '../../storage/useTemplates';
-import { USE_NAMES } from '../../templates/facts';
 import { InStep } from '../../templates/InStep';
-import { TemplatePreview } from '../../templates/TemplatePreview';
 import { useRecent } from '../../templates/useRecent';
 import { Button } from '../../ui/Button';
 import { Press } from '../../ui/Press';
@@ -13,7 +14,6 @@ import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
 import { useNearScreen } from '../../ui/useNearScreen';
 import { VirtualGrid } from '../../ui/VirtualGrid';
-import { useGraphicEditor } from '../session/useReelEditor';
 
 /** The same content in another template: looked at in all of them, then beside what is there now, then taken. */
 export function AnotherTemplate({ onClose }: { onClose: () => void }) {

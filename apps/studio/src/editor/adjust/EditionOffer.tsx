@@ -10,6 +10,8 @@ import {
 import { useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useAttempt } from '../../editing/session/useAttempt';
+import { useGraphicEditor } from '../../editing/session/useReelEditor';
 import { putReelsBack, renewReels } from '../../storage/otherReels';
 import { keys, useReels } from '../../storage/queries';
 import { editionOf } from '../../storage/templates';
@@ -20,8 +22,6 @@ import { Button } from '../../ui/Button';
 import { Sheet } from '../../ui/Sheet';
 import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
-import { useAttempt } from '../session/useAttempt';
-import { useGraphicEditor } from '../session/useReelEditor';
 
 /** Offers a newer edition of the template that the graphic is made of; nothing where there is none. */
 export function EditionOffer() {

@@ -12,11 +12,13 @@ import {
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useDesk, useRestingFrame } from '../../editing/session/desk';
+import { useGraphicEditor } from '../../editing/session/useReelEditor';
+import { TemplatePreview } from '../../preview/TemplatePreview';
 import { newId } from '../../storage/ids';
 import { usePreferences, useSetPreferences } from '../../storage/queries';
 import { type KeptKind, useStoreTemplate, useTemplates } from '../../storage/useTemplates';
 import { LONGEST_NAME, NameAndSet } from '../../templates/NameAndSet';
-import { TemplatePreview } from '../../templates/TemplatePreview';
 import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
@@ -27,8 +29,6 @@ import { useToast } from '../../ui/Toast';
 import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
-import { useDesk, useRestingFrame } from '../session/desk';
-import { useGraphicEditor } from '../session/useReelEditor';
 
 /** Longest name of a mood, and most of those. */
 const LONGEST_MOOD = 20;

@@ -1,13 +1,13 @@
 import { chooseLook, fillInLook, frameShape, listedOf } from '@fresh-reel/core';
 import { useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useGraphicEditor } from '../../editing/session/useReelEditor';
 import { LookPicture } from '../../templates/LookPicture';
 import { useRounds } from '../../templates/useRounds';
 import { Press } from '../../ui/Press';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
 import { CORNER } from '../../ui/theme';
-import { useGraphicEditor } from '../session/useReelEditor';
 
 /** The same content in every look of its template, playing in step; one of them is taken. */
 export function LooksBeside({ onClose }: { onClose: () => void }) {

@@ -10,6 +10,8 @@ import {
 } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useDesk } from '../../editing/session/desk';
+import { useGraphicEditor } from '../../editing/session/useReelEditor';
 import { TakingIn } from '../../media/import/TakingIn';
 import { useImport } from '../../media/import/useImport';
 import { mediaFile } from '../../storage/media';
@@ -18,8 +20,6 @@ import { NumberRow } from '../../ui/NumberRow';
 import { useToast } from '../../ui/Toast';
 import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
-import { useDesk } from '../session/desk';
-import { useGraphicEditor } from '../session/useReelEditor';
 import { ClipEndRow } from './ClipEndRow';
 import { clipWords } from './clipWords';
 

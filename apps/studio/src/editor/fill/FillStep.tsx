@@ -1,13 +1,13 @@
 import type { Notice, SceneDocument, Slot } from '@fresh-reel/core';
 import { useEffect, useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useGraphicEditor } from '../../editing/session/useReelEditor';
 import { Ground } from '../../preview/Ground';
 import { useAttached, usePreviewSurface } from '../../preview/usePreview';
 import { Press } from '../../ui/Press';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { secondsText } from '../../ui/units';
-import { useGraphicEditor } from '../session/useReelEditor';
 import { ListSlot } from './ListSlot';
 import { MediaSlot } from './MediaSlot';
 import { SoundSlot } from './SoundSlot';

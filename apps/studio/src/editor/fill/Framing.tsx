@@ -1,11 +1,11 @@
 import { adjustPicture, type PictureFill } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
+import { useGraphicEditor } from '../../editing/session/useReelEditor';
 import { Choice } from '../../ui/Choice';
 import { NumberRow } from '../../ui/NumberRow';
 import { Row } from '../../ui/Row';
 import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
-import { useGraphicEditor } from '../session/useReelEditor';
 import { BlendChoice } from './BlendChoice';
 
 /** How a picture or clip sits in its slot. It can be dragged in the preview as well; these do it by numbers. */

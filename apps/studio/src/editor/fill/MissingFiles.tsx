@@ -1,6 +1,7 @@
 import { replaceMedia } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
-import { pickFiles, pickFolder, SHELF_FILES } from '../../media/files/pickFile';
+import { pickFiles, pickFolder, SHELF_FILES } from '../../disk/pickFile';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { findMissing } from '../../media/findMissing';
 import { startHashing } from '../../media/import/hashing';
 import { TakingIn } from '../../media/import/TakingIn';
@@ -11,7 +12,6 @@ import { announce } from '../../ui/announce';
 import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
 import { useToast } from '../../ui/Toast';
-import { useReelEditor } from '../session/useReelEditor';
 
 /** What is missing of a reel, where it shows, and the way to find it. The rest works all the same. */
 export function MissingFiles() {

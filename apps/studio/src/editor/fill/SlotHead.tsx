@@ -1,12 +1,12 @@
 import { hideSlot, resetSlot, type Slot } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
+import { useGraphicEditor } from '../../editing/session/useReelEditor';
 import { SLOT_KIND, slotTag } from '../../templates/slots';
 import { IconButton } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { Press } from '../../ui/Press';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
-import { useGraphicEditor } from '../session/useReelEditor';
 
 const SAMPLE: Readonly<Record<Slot['kind'], string>> = {
   text: 'the sample words',

@@ -1,8 +1,9 @@
 import { type Slot, type SoundFill, setSlot } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { pickFiles, SOUND_FILES } from '../../media/files/pickFile';
-import { useFileDrop } from '../../media/files/useFileDrop';
+import { pickFiles, SOUND_FILES } from '../../disk/pickFile';
+import { useFileDrop } from '../../disk/useFileDrop';
+import { useGraphicEditor } from '../../editing/session/useReelEditor';
 import { TakingIn } from '../../media/import/TakingIn';
 import { useImport } from '../../media/import/useImport';
 import { useMediaFacts } from '../../media/useMediaFacts';
@@ -15,7 +16,6 @@ import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
 import { secondsText } from '../../ui/units';
-import { useGraphicEditor } from '../session/useReelEditor';
 import { SlotHead } from './SlotHead';
 import type { SlotRowProps } from './slotRow';
 

@@ -10,6 +10,9 @@ import {
 } from '@fresh-reel/core';
 import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { swatchesOf } from '../../editing/controls/ControlRow';
+import { useGraphicEditor } from '../../editing/session/useReelEditor';
+import { TextTools, usePutWords } from '../../editing/words/TextTools';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Press } from '../../ui/Press';
@@ -17,9 +20,6 @@ import { Swatch } from '../../ui/Swatch';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { webProps } from '../../ui/web';
-import { swatchesOf } from '../adjust/ControlRow';
-import { useGraphicEditor } from '../session/useReelEditor';
-import { TextTools, usePutWords } from '../words/TextTools';
 import { SlotHead } from './SlotHead';
 import type { SlotRowProps } from './slotRow';
 

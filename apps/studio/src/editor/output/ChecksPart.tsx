@@ -8,14 +8,14 @@ import {
   timecodeAt,
 } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
+import type { Checked } from '../../editing/session/useChecks';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { useMissing } from '../../media/useMissing';
-import type { Survey } from '../../render/survey';
+import type { Survey } from '../../render/measure/survey';
 import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
 import { Txt } from '../../ui/Txt';
 import { nameOf } from '../place/itemWords';
-import type { Checked } from '../session/useChecks';
-import { useReelEditor } from '../session/useReelEditor';
 
 interface Props {
   /** What the documents tell. */

@@ -1,13 +1,13 @@
 import { itemOf, type OutputFormat, type Reel, type RenderPlan } from '@fresh-reel/core';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { type Cost, costOf } from '../../render/cost';
+import { useReelEditor } from '../../editing/session/useReelEditor';
+import { type Cost, costOf } from '../../render/measure/cost';
 import { Button } from '../../ui/Button';
 import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
 import { secondsText } from '../../ui/units';
 import { nameOf } from '../place/itemWords';
-import { useReelEditor } from '../session/useReelEditor';
 
 // What draws charts is loaded when there is one to draw.
 const CostChart = lazy(() => import('./CostChart'));

@@ -1,12 +1,12 @@
 import { type Brand, EXTENTS, type Extent, type FrameShape, type Reel, reelEnd } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Txt } from '../../ui/Txt';
 import { TimeField } from '../place/TimeField';
-import { useReelEditor } from '../session/useReelEditor';
-import { AlsoShapes } from './AlsoShapes';
-import { AlsoToggles } from './AlsoToggles';
+import { AlsoShapes } from '../plans/AlsoShapes';
+import { AlsoToggles } from '../plans/AlsoToggles';
 
 const NAMES: Readonly<Record<Extent, string>> = {
   all: 'All of it',

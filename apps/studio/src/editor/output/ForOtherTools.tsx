@@ -9,7 +9,7 @@ import {
 } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { saveFile } from '../../media/files/pickFile';
+import { saveFile } from '../../disk/pickFile';
 import { Button } from '../../ui/Button';
 import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';

@@ -10,7 +10,7 @@ import {
 } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
 import { INSTALL_FFMPEG, useServer } from '../../engine/server';
-import { useOwnFormats, useServerFilms, useSoundCodec, useSupport } from '../../render/support';
+import { useOwnFormats, useServerFilms, useSoundCodec, useSupport } from '../../render/measure/support';
 import { Icon } from '../../ui/Icon';
 import { Radio, RadioGroup } from '../../ui/RadioGroup';
 import { Txt } from '../../ui/Txt';

@@ -1,9 +1,9 @@
 import { NAME_PARTS, namesFault, USUAL_NAMES } from '@fresh-reel/core';
 import { useState } from 'react';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { Field } from '../../ui/Field';
 import { Part } from '../../ui/Part';
 import { Txt } from '../../ui/Txt';
-import { useReelEditor } from '../session/useReelEditor';
 
 interface Props {
   /** The pattern that was chosen. */

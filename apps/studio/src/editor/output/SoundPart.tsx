@@ -1,11 +1,11 @@
 import { lazy, Suspense, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import type { Survey } from '../../render/survey';
+import { useReelEditor } from '../../editing/session/useReelEditor';
+import type { Survey } from '../../render/measure/survey';
 import { Choice } from '../../ui/Choice';
 import { NumberRow } from '../../ui/NumberRow';
 import { Txt } from '../../ui/Txt';
 import { levelText } from '../../ui/units';
-import { useReelEditor } from '../session/useReelEditor';
 
 // What draws charts is loaded when there is one to draw.
 const CourseChart = lazy(() => import('./CourseChart'));

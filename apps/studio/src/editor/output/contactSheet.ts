@@ -1,6 +1,6 @@
 import { type Reel, SHEET, type SheetEntry, sheetEntries, sheetLayout } from '@fresh-reel/core';
 import { DOCUMENT_ONLY } from '../../engine/documentOnly';
-import { stillsOf } from '../../render/stills';
+import { stillsOf } from '../../render/measure/stills';
 import { colour, family } from '../../ui/theme';
 
 /** Pixels to an inch: sharp enough on paper, small enough to send. */

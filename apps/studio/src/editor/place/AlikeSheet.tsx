@@ -1,13 +1,13 @@
 import { ASPECTS, type Aspect, itemOf, makeAlike, sameKind, timecodeAt, whatChanges } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useDesk } from '../../editing/session/desk';
+import { useAttempt } from '../../editing/session/useAttempt';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { Button } from '../../ui/Button';
 import { Sheet } from '../../ui/Sheet';
 import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
-import { useDesk } from '../session/desk';
-import { useAttempt } from '../session/useAttempt';
-import { useReelEditor } from '../session/useReelEditor';
 import { nameOf } from './itemWords';
 
 const NAMES: Readonly<Record<Aspect, string>> = {

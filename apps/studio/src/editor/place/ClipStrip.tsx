@@ -1,11 +1,11 @@
 import { frameOfSecond, playedOf, type ReelItem, secondPlayed, secondsAt } from '@fresh-reel/core';
 import { Image, StyleSheet, View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { PEAKS_A_SECOND } from '../../media/strips/messages';
 import { useDetailedWave, useStrip } from '../../media/strips/strips';
 import { useMediaFacts } from '../../media/useMediaFacts';
 import { colour } from '../../ui/theme';
-import { useReelEditor } from '../session/useReelEditor';
 import { stripTimes } from './lineView';
 
 interface Props<K extends ReelItem['kind']> {

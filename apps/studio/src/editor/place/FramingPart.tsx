@@ -10,13 +10,13 @@ import {
   putKey,
   type ReelItem,
 } from '@fresh-reel/core';
+import { OverTime } from '../../editing/controls/ControlRow';
+import { useDesk, useRestingFrame } from '../../editing/session/desk';
+import { FRAMING_NAMES, sameTarget } from '../../editing/session/keyTargets';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { NumberRow } from '../../ui/NumberRow';
 import { Row } from '../../ui/Row';
-import { OverTime } from '../adjust/ControlRow';
 import { BlendChoice } from '../fill/BlendChoice';
-import { useDesk, useRestingFrame } from '../session/desk';
-import { FRAMING_NAMES, sameTarget } from '../session/keyTargets';
-import { useReelEditor } from '../session/useReelEditor';
 
 interface NumberOf {
   readonly name: string;

@@ -9,13 +9,13 @@ import {
 } from '@fresh-reel/core';
 import { type ReactNode, useMemo } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { DOCUMENT_ONLY } from '../../engine/documentOnly';
 import { useThumb } from '../../media/useThumb';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
 import { useDrag } from '../../ui/useDrag';
 import { onKeys, webProps, webStyle } from '../../ui/web';
-import { useReelEditor } from '../session/useReelEditor';
 import { ClipStrip, SoundShape } from './ClipStrip';
 import { KIND_WORDS, nameOf } from './itemWords';
 

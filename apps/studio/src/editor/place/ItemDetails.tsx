@@ -1,5 +1,7 @@
 import { changeItem, framesIn, given, type ReelItem, secondsAt } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
+import { FollowPart } from '../../editing/follow/FollowPart';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { useMediaFacts } from '../../media/useMediaFacts';
 import { Choice } from '../../ui/Choice';
 import { ColourField } from '../../ui/ColourField';
@@ -7,8 +9,6 @@ import { NumberRow } from '../../ui/NumberRow';
 import { Row } from '../../ui/Row';
 import { Toggle } from '../../ui/Toggle';
 import { ClipEndRow } from '../fill/ClipEndRow';
-import { FollowPart } from '../follow/FollowPart';
-import { useReelEditor } from '../session/useReelEditor';
 import { TreatmentList } from '../treatments/TreatmentList';
 import { FramingPart } from './FramingPart';
 import { MeetRow } from './MeetRow';

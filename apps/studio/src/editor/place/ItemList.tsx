@@ -1,11 +1,11 @@
 import { lengthOf, moveItems, type ReelItem, trimItem } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
+import { useDesk } from '../../editing/session/desk';
+import { useAttempt } from '../../editing/session/useAttempt';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { Press } from '../../ui/Press';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
-import { useDesk } from '../session/desk';
-import { useAttempt } from '../session/useAttempt';
-import { useReelEditor } from '../session/useReelEditor';
 import { ItemDetails } from './ItemDetails';
 import { KIND_WORDS, nameOf, trackName } from './itemWords';
 import { TimeField } from './TimeField';

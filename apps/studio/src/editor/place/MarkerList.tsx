@@ -8,14 +8,14 @@ import {
   removeMarkers,
 } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
+import { useDesk } from '../../editing/session/desk';
+import { useAttempt } from '../../editing/session/useAttempt';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { Button, IconButton } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Field } from '../../ui/Field';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
-import { useDesk } from '../session/desk';
-import { useAttempt } from '../session/useAttempt';
-import { useReelEditor } from '../session/useReelEditor';
 import { colourOfUse, USE_NAMES } from './markerWords';
 import { Suggestions } from './Suggestions';
 import { TimeField } from './TimeField';

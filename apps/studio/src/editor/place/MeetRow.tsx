@@ -1,11 +1,11 @@
 import { cuesOf, meet, type ReelItem, stopMeeting, timecodeAt } from '@fresh-reel/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useAttempt } from '../../editing/session/useAttempt';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Txt } from '../../ui/Txt';
-import { useAttempt } from '../session/useAttempt';
-import { useReelEditor } from '../session/useReelEditor';
 import { markerName } from './markerWords';
 
 /** Which cue of a title falls on which marker, and stays there. */

@@ -1,6 +1,6 @@
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { useProxyMaking } from '../../media/proxies/useProxies';
 import { Txt } from '../../ui/Txt';
-import { useReelEditor } from '../session/useReelEditor';
 
 /** Says which clip a proxy is being made of, and what for. */
 export function ProxyNote() {

@@ -1,11 +1,11 @@
 import { familiesOf, itemOf, swapFamily } from '@fresh-reel/core';
 import { useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useAttempt } from '../../editing/session/useAttempt';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { FontField } from '../../fonts/FontField';
 import { useMissing } from '../../media/useMissing';
 import { Txt } from '../../ui/Txt';
-import { useAttempt } from '../session/useAttempt';
-import { useReelEditor } from '../session/useReelEditor';
 import { nameOf } from './itemWords';
 
 /** Every font family of the reel, the missing ones first: where it shows, and another for it everywhere. */

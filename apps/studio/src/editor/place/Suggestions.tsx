@@ -1,14 +1,14 @@
 import { addMarker, frameOfSecond, itemOf, playedOf, timecodeAt } from '@fresh-reel/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useDesk } from '../../editing/session/desk';
+import { useAttempt } from '../../editing/session/useAttempt';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { useMediaFacts } from '../../media/useMediaFacts';
 import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
 import { Txt } from '../../ui/Txt';
 import { startWorker } from '../../workers/startWorker';
-import { useDesk } from '../session/desk';
-import { useAttempt } from '../session/useAttempt';
-import { useReelEditor } from '../session/useReelEditor';
 import { nameOf } from './itemWords';
 import type { FromSuggest, ToSuggest } from './suggestMessages';
 

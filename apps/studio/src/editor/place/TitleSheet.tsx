@@ -1,7 +1,7 @@
 import type { Template } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
+import { USE_NAMES } from '../../preview/templateFacts';
 import { useTemplates, wholeTemplate } from '../../storage/useTemplates';
-import { USE_NAMES } from '../../templates/facts';
 import { Press } from '../../ui/Press';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';

@@ -1,10 +1,10 @@
 import { changeTracks, given, type Track } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
+import { useAttempt } from '../../editing/session/useAttempt';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { IconButton } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Txt } from '../../ui/Txt';
-import { useAttempt } from '../session/useAttempt';
-import { useReelEditor } from '../session/useReelEditor';
 import { trackName } from './itemWords';
 
 type Changes = { readonly [K in 'name' | 'hidden' | 'silent' | 'locked']?: Track[K] | undefined };

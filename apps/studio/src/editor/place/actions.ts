@@ -21,12 +21,12 @@ import {
   splitSound,
   takeAlong,
 } from '@fresh-reel/core';
+import { useDesk } from '../../editing/session/desk';
+import { useAttempt } from '../../editing/session/useAttempt';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { readCopied, writeCopied } from '../../storage/clipboard';
 import type { IconName } from '../../ui/Icon';
 import { useToast } from '../../ui/Toast';
-import { useDesk } from '../session/desk';
-import { useAttempt } from '../session/useAttempt';
-import { useReelEditor } from '../session/useReelEditor';
 
 /** A key with what is held beside it. `mod` is Ctrl, or Cmd on a Mac. */
 export interface KeySpec {

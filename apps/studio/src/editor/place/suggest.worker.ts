@@ -1,8 +1,8 @@
 import { BeatFinder, messageOf, SHOT_PICTURE, ShotFinder } from '@fresh-reel/core';
-import { openClip } from '../../media/decode/clipSource';
-import { firstChannel } from '../../media/decode/firstChannel';
-import { GreyReader } from '../../media/decode/grey';
-import { openInput } from '../../media/decode/mediaSource';
+import { openClip } from '../../decode/clipSource';
+import { firstChannel } from '../../decode/firstChannel';
+import { GreyReader } from '../../decode/grey';
+import { openInput } from '../../decode/mediaSource';
 import type { FromSuggest, ToSuggest } from './suggestMessages';
 
 const tell = (message: FromSuggest) => postMessage(message);

@@ -8,14 +8,14 @@ import {
   type TreatmentField,
   valueAt,
 } from '@fresh-reel/core';
+import { OverTime } from '../../editing/controls/ControlRow';
+import { useDesk, useRestingFrame } from '../../editing/session/desk';
+import { keyedOf, sameTarget } from '../../editing/session/keyTargets';
+import { useAttempt } from '../../editing/session/useAttempt';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { NumberRow } from '../../ui/NumberRow';
 import { Row } from '../../ui/Row';
 import { Swatch } from '../../ui/Swatch';
-import { OverTime } from '../adjust/ControlRow';
-import { useDesk, useRestingFrame } from '../session/desk';
-import { keyedOf, sameTarget } from '../session/keyTargets';
-import { useAttempt } from '../session/useAttempt';
-import { useReelEditor } from '../session/useReelEditor';
 
 interface Props {
   readonly of: Treated;

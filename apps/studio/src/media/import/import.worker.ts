@@ -1,6 +1,6 @@
 import { messageOf } from '@fresh-reel/core';
+import { hashOf, piecesOf } from '../../disk/hash';
 import { StorageError } from '../../storage/store';
-import { hashOf, piecesOf } from '../files/hash';
 import { DamagedError, NeedsCopyError } from './mediaError';
 import type { FromImport, ToImport } from './messages';
 import { takeIn } from './takeIn';

@@ -1,10 +1,10 @@
 import { type NumberedRun, type Rate, runName } from '@fresh-reel/core';
+import { hashOf, piecesOf } from '../../disk/hash';
 import { importFont } from '../../fonts/importFont';
 import type { FontRecord } from '../../storage/fonts';
 import { forgetComing, type MediaRecord } from '../../storage/media';
 import { StorageError } from '../../storage/store';
 import { startWorker } from '../../workers/startWorker';
-import { hashOf, piecesOf } from '../files/hash';
 import { importPicture } from './importPicture';
 import { DamagedError, damaged, MediaError, NeedsCopyError } from './mediaError';
 import { type FromImport, ImportCancelled, type OriginalFile, type Take } from './messages';

@@ -1,6 +1,6 @@
+import { decodeVector } from '../../decode/picture';
 import { inMemory } from '../../storage/bytes';
 import { type MediaRecord, type StoredFile, storeMedia } from '../../storage/media';
-import { decodeVector } from '../decode/picture';
 import { hasAlpha } from './alpha';
 import { pngSize, sniffPicture } from './sniff';
 import { cleanSvg } from './svg';

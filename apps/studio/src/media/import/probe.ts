@@ -8,8 +8,8 @@ import {
   type InputTrack,
   type InputVideoTrack,
 } from 'mediabunny';
+import { firstChannel } from '../../decode/firstChannel';
 import type { MediaFactsFound } from '../../storage/media';
-import { firstChannel } from '../decode/firstChannel';
 import { MediaError, NeedsCopyError } from './mediaError';
 
 /** An opened file with what is known of it. */

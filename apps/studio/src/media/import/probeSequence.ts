@@ -1,6 +1,6 @@
 import { secondsAt } from '@fresh-reel/core';
+import type { Frames } from '../../decode/sequence';
 import { type MediaFactsFound, SEQUENCE_TYPE } from '../../storage/media';
-import type { Frames } from '../decode/sequence';
 import { hasAlpha } from './alpha';
 import { MediaError } from './mediaError';
 

@@ -1,5 +1,5 @@
 import { FRAME_SLACK } from '@fresh-reel/core';
-import { openClip } from '../decode/clipSource';
+import { openClip } from '../../decode/clipSource';
 import { MediaError } from './mediaError';
 
 /**

@@ -1,4 +1,7 @@
 import { VideoSampleSink } from 'mediabunny';
+import { type Frames, openFrames, sequenceBytes } from '../../decode/sequence';
+import { hashing, hashOf, piecesOf, recut } from '../../disk/hash';
+import { rangeOf } from '../../disk/zip';
 import { newId } from '../../storage/ids';
 import {
   listMedia,
@@ -8,9 +11,6 @@ import {
   storeIncoming,
 } from '../../storage/media';
 import { write } from '../../storage/store';
-import { type Frames, openFrames, sequenceBytes } from '../decode/sequence';
-import { hashing, hashOf, piecesOf, recut } from '../files/hash';
-import { rangeOf } from '../files/zip';
 import { damaged, MediaError } from './mediaError';
 import type { OriginalFile, Take } from './messages';
 import { type Probed, probe, wavePeaks } from './probe';

@@ -9,14 +9,14 @@ import {
   VideoSample,
   VideoSampleSource,
 } from 'mediabunny';
+import { openClip } from '../../decode/clipSource';
+import { piecesOf } from '../../disk/hash';
 import { fetchBytes, surfaceOf } from '../../engine/browserStudio';
 import { opaquePlanes } from '../../engine/opaquePlanes';
-import { growFile, streamInto } from '../../render/storeFile';
 import { type MediaRecord, mediaId, readMediaRecord } from '../../storage/media';
 import { proxyLock, readProxy, storeProxy } from '../../storage/proxies';
+import { growFile, streamInto } from '../../storage/storeFile';
 import { ifFree } from '../../storage/tabs';
-import { openClip } from '../decode/clipSource';
-import { piecesOf } from '../files/hash';
 import type { FromProxies, ToProxies } from './messages';
 import { isWorthProxy, proxySize } from './proxySize';
 

@@ -1,6 +1,6 @@
 import { useEffect, useSyncExternalStore } from 'react';
+import { assetUrl } from '../../decode/assets';
 import { startWorker } from '../../workers/startWorker';
-import { assetUrl } from '../decode/assets';
 import type { FromProxies, ToProxies } from './messages';
 
 type Making = FromProxies['making'];

@@ -1,8 +1,8 @@
 import { FRAME_SLACK } from '@fresh-reel/core';
-import type { ClipSource } from '../decode/clip';
-import { openClip, openProxy } from '../decode/clipSource';
-import { firstChannel } from '../decode/firstChannel';
-import { openInput } from '../decode/mediaSource';
+import type { ClipSource } from '../../decode/clip';
+import { openClip, openProxy } from '../../decode/clipSource';
+import { firstChannel } from '../../decode/firstChannel';
+import { openInput } from '../../decode/mediaSource';
 import { type FromStrips, PEAKS_A_SECOND, type ToStrips } from './messages';
 
 const tell = (message: FromStrips) => postMessage(message);

@@ -17,7 +17,7 @@ import { Field } from '../../ui/Field';
 import { Sheet } from '../../ui/Sheet';
 import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
-import { useMade } from '../useWork';
+import { useMade } from '../work/useWork';
 
 /** Makes a value adjustable: which part of it, under which name, in which group. */
 export function AdjustableSheet({ place, onClose }: { place: Place; onClose: () => void }) {

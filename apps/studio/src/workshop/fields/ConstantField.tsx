@@ -2,8 +2,8 @@ import type { Easing } from '@fresh-reel/core';
 import { type Names, nameOfKey, partName, type ValueField } from '@fresh-reel/core/make';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { swatchesOf } from '../../editor/adjust/ControlRow';
-import { CurveSheet } from '../../editor/timeline/CurveSheet';
+import { swatchesOf } from '../../editing/controls/ControlRow';
+import { CurveSheet } from '../../editing/timeline/CurveSheet';
 import { FontField } from '../../fonts/FontField';
 import { useBrand } from '../../storage/queries';
 import { Button } from '../../ui/Button';
@@ -12,7 +12,7 @@ import { Field as TextField } from '../../ui/Field';
 import { NumberBox } from '../../ui/NumberBox';
 import { Swatch } from '../../ui/Swatch';
 import { Toggle } from '../../ui/Toggle';
-import { useMade } from '../useWork';
+import { useMade } from '../work/useWork';
 import { MOST_CHIPS, PickSheet } from './PickSheet';
 
 interface Props {

@@ -21,7 +21,7 @@ import { Icon } from '../../ui/Icon';
 import { useToast } from '../../ui/Toast';
 import { Txt } from '../../ui/Txt';
 import { colour } from '../../ui/theme';
-import { useMade } from '../useWork';
+import { useMade } from '../work/useWork';
 import { idOfPlace } from './idOfPlace';
 import { MarkRow } from './MarkRow';
 import { kindAt, optionsFor } from './namesOf';

@@ -10,13 +10,13 @@ import {
   valueIn,
 } from '@fresh-reel/core/make';
 import { StyleSheet, View } from 'react-native';
-import { useReelEditor } from '../../editor/session/useReelEditor';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Swatch } from '../../ui/Swatch';
 import { Toggle } from '../../ui/Toggle';
 import { Txt } from '../../ui/Txt';
-import { useMade } from '../useWork';
+import { useMade } from '../work/useWork';
 import { ConstantField } from './ConstantField';
 import { PlainNumber } from './PlainNumber';
 import { ValueRow } from './ValueRow';

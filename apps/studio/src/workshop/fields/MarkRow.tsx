@@ -1,15 +1,15 @@
 import { type Mark, secondsAt } from '@fresh-reel/core';
 import { type Place, putValue, valueIn } from '@fresh-reel/core/make';
 import { StyleSheet, View } from 'react-native';
-import { useDesk } from '../../editor/session/desk';
-import { useGraphicEditor } from '../../editor/session/useReelEditor';
+import { useDesk } from '../../editing/session/desk';
+import { useGraphicEditor } from '../../editing/session/useReelEditor';
 import { IconButton } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { NumberBox } from '../../ui/NumberBox';
 import { Txt } from '../../ui/Txt';
 import { secondsText } from '../../ui/units';
-import { useMarkNow } from '../useMarkNow';
-import { useMade } from '../useWork';
+import { useMarkNow } from '../work/useMarkNow';
+import { useMade } from '../work/useWork';
 import { idOfPlace } from './idOfPlace';
 
 const STRETCHES = [

@@ -1,6 +1,6 @@
-import { DrawnPathField } from '../../editor/adjust/PathField';
+import { DrawnPathField } from '../../editing/controls/PathField';
 import { Txt } from '../../ui/Txt';
-import { useOutline } from '../useOutline';
+import { useOutline } from '../work/useOutline';
 
 /** Draws the outline of a part on the picture, where it is a path of one stroke. */
 export function OutlineRow({ part }: { part: string }) {

@@ -1,10 +1,10 @@
 import { type Place, putValue, valueIn } from '@fresh-reel/core/make';
 import { StyleSheet, View } from 'react-native';
-import { useReelEditor } from '../../editor/session/useReelEditor';
+import { useReelEditor } from '../../editing/session/useReelEditor';
 import { NumberBox } from '../../ui/NumberBox';
 import { digitsOf } from '../../ui/NumberRow';
 import { Txt } from '../../ui/Txt';
-import { useMade } from '../useWork';
+import { useMade } from '../work/useWork';
 import { idOfPlace } from './idOfPlace';
 
 interface Props {

@@ -15,7 +15,7 @@ import { IconButton } from '../../ui/Button';
 import { Press } from '../../ui/Press';
 import { Txt } from '../../ui/Txt';
 import { CORNER, colour } from '../../ui/theme';
-import { useMade, useWorkActions } from '../useWork';
+import { useMade, useWorkActions } from '../work/useWork';
 import { AdjustableSheet } from './AdjustableSheet';
 import { ConstantField } from './ConstantField';
 import { idOfPlace } from './idOfPlace';
