@@ -9,8 +9,8 @@ import { NodeStudio } from '@fresh-reel/node-host';
 import { templateById } from '@fresh-reel/templates';
 import { SHIPPED_PATHS } from '@fresh-reel/templates/assets';
 import { batch } from '../../apps/server/src/cli/batch';
-import { renderReel } from '../../apps/server/src/rendering/render';
 import { asked } from '../../apps/server/src/cli/testing';
+import { renderReel } from '../../apps/server/src/rendering/render';
 import twoLines from '../page/two-lines.json';
 
 const WORDS = ['Ida Brandvik', 'Stunt pilot, Marram Lines Club'] as const;
