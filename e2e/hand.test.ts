@@ -227,6 +227,8 @@ describe('by thumb', () => {
 
   it('search and filters stay when one comes back, and search forgives', async () => {
     const page = await session.page(PHONE, '/templates');
+    // The card in the middle moves, before anything is touched.
+    await page.waitForSelector('[data-testid^="template-card-"] canvas');
     await fill(page, 'search', 'lowr thirds');
     await page.waitForSelector(id('template-card-mask-rise'), { hidden: true });
     await tap(page, 'template-card-name-strap');

@@ -14,12 +14,13 @@ const compress = promisify(brotliCompress);
 /** Files that get smaller; pictures, clips and sounds are compressed as they are. */
 const SQUEEZED = /\.(js|json|html|css|wasm|svg|ttf|otf|webmanifest)$/;
 
-/** What the page, and the worker of its previews, begin with. */
+/** What the page, and the worker of its previews, begin with; and the demo, at the first visit. */
 const FIRST = [
   /\/index\.html$/,
   /\/app\/[0-9a-f]+\/(page|preview|chunk-[^/]*)\.js$/,
   /\/engine\/[^/]*\.wasm$/,
   /\/fonts\/(bricolage|figtree)[^/]*$/i,
+  /\/demo\/reels\.json$/,
 ];
 
 const isFirst = (path) => FIRST.some((kind) => kind.test(path));

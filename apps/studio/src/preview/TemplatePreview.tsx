@@ -128,7 +128,8 @@ function Painted({ template, shape, moving, brand, fill, round, still, onPainted
 }
 
 const styles = StyleSheet.create({
-  picture: { width: '100%', backgroundColor: colour.black, overflow: 'hidden' },
+  // A still gives way to what moves, also between pressing and letting go: what is touched is what it lies in.
+  picture: { width: '100%', backgroundColor: colour.black, overflow: 'hidden', pointerEvents: 'none' },
   still: { position: 'absolute', width: '100%', height: '100%' },
   hidden: { display: 'none' },
 });

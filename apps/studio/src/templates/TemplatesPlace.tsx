@@ -1,6 +1,6 @@
 import type { ListedTemplate, Use } from '@fresh-reel/core';
 import { useRouter } from 'expo-router';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { WearingToggle } from '../brand/WearingToggle';
 import { useOpenFile } from '../files/useOpenFile';
@@ -98,12 +98,16 @@ export function TemplatesPlace() {
     return recent.flatMap((id) => passed.find((t) => t.id === id) ?? []);
   }, [found, sieve, kind, liked, own, brand, recent, groups, pictures]);
   // What moves is painted apart; it gets ready once all stills are there.
+  const [ready, setReady] = useState(false);
   useEffect(() => {
-    const waiting = setTimeout(startPreviews, AFTER_STILLS);
+    const waiting = setTimeout(() => {
+      startPreviews();
+      setReady(true);
+    }, AFTER_STILLS);
     return () => clearTimeout(waiting);
   }, []);
   const { middle, refFor } = useMiddle(shown.map((t) => t.id).join());
-  const moving = wide ? pointed : (pointed ?? middle);
+  const moving = pointed ?? (wide || !ready ? undefined : middle);
   const set = setOf(sieve);
   const filters = (
     <Choice
@@ -255,18 +259,18 @@ const toggled = (list: readonly string[], id: string) =>
 function useMiddle(shown: string) {
   const views = useRef(new Map<string, HTMLElement>());
   const [middle, setMiddle] = useState<string>();
+  const look = useCallback(() => {
+    const centre = window.innerHeight / 2;
+    let best: { id: string; far: number } | undefined;
+    for (const [id, element] of views.current) {
+      const box = element.getBoundingClientRect();
+      const far = Math.abs(box.top + box.height / 2 - centre);
+      if (!best || far < best.far) best = { id, far };
+    }
+    setMiddle(best?.id);
+  }, []);
   // biome-ignore lint/correctness/useExhaustiveDependencies: other views, another middle
   useEffect(() => {
-    const look = () => {
-      const centre = window.innerHeight / 2;
-      let best: { id: string; far: number } | undefined;
-      for (const [id, element] of views.current) {
-        const box = element.getBoundingClientRect();
-        const far = Math.abs(box.top + box.height / 2 - centre);
-        if (!best || far < best.far) best = { id, far };
-      }
-      setMiddle(best?.id);
-    };
     look();
     window.addEventListener('scroll', look, true);
     window.addEventListener('resize', look);
@@ -274,11 +278,18 @@ function useMiddle(shown: string) {
       window.removeEventListener('scroll', look, true);
       window.removeEventListener('resize', look);
     };
-  }, [shown]);
+  }, [look, shown]);
+  // Views of a long list come after it: when they are there, one of them is nearest.
+  const soon = useRef<number>(undefined);
+  useEffect(() => () => cancelAnimationFrame(soon.current ?? 0), []);
   const refFor = (id: string) => (view: View | null) => {
     const element = elementOf({ current: view });
-    if (element) views.current.set(id, element);
-    else views.current.delete(id);
+    if (!element) return void views.current.delete(id);
+    views.current.set(id, element);
+    soon.current ??= requestAnimationFrame(() => {
+      soon.current = undefined;
+      look();
+    });
   };
   return { middle, refFor };
 }
