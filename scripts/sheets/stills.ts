@@ -30,7 +30,7 @@ for (const template of allTemplates()) {
   const { width, height } = FRAMES[template.shape];
   const picture = await stillOf(studio, template, CARD * Math.min(1, (ROOM * width) / height));
   await sharp(await pngOf(picture))
-    .webp({ quality: 88 })
+    .webp({ quality: 82 })
     .toFile(fileURLToPath(new URL(`${template.id}/still.webp`, FOLDER)));
   const document = readFileSync(new URL(`${template.id}/template.json`, FOLDER));
   paintedOf[template.id] = createHash('sha256').update(document).digest('hex');

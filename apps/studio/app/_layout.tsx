@@ -54,8 +54,9 @@ export default function Layout() {
       .then(() => purgeOld())
       // What Templates lists is there before one goes there.
       .then(() => queryClient.prefetchQuery(templatesQuery))
-      // What takes files in, and the editor, are loaded after what shows the first pictures.
+      // A template's page and the editor are loaded after what shows the first pictures; other places when one goes there.
       .then(() => new Promise((resolve) => setTimeout(resolve, REST_AFTER)))
+      .then(() => import('@/templates/TemplateDetails'))
       .then(loadEditor)
       .then(() => keepOffline(fetchedByPreviews))
       .catch(() => undefined);

@@ -1,1 +1,12 @@
-export { BrandPlace as default } from '@/brand/BrandPlace';
+import { Suspense } from 'react';
+import { later } from '@/shell/later';
+
+const BrandPlace = later(async () => (await import('@/brand/BrandPlace')).BrandPlace);
+
+export default function BrandRoute() {
+  return (
+    <Suspense>
+      <BrandPlace />
+    </Suspense>
+  );
+}

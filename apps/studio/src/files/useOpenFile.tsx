@@ -8,8 +8,8 @@ import { useSaveReel } from '../storage/queries';
 import { useKeepTemplate } from '../storage/useTemplates';
 import { useToast } from '../ui/Toast';
 import { OpenSheet } from './OpenSheet';
-import { type LookedInto, lookInto } from './openPackage';
-import { type Taken, takeThings } from './takeThings';
+import type { LookedInto } from './openPackage';
+import type { Taken } from './takeThings';
 
 /**
  * Opens a file of the user's: shows what is in it, and once that is taken in goes there. A reel becomes one of theirs, a
@@ -38,7 +38,12 @@ export function useOpenFile(): {
   };
   const open = async () => {
     const file = await pickFile('.freshreel,application/json,.json');
-    if (file) await orSay(file.name, async () => setLooked({ name: file.name, into: await lookInto(file) }));
+    if (!file) return;
+    await orSay(file.name, async () => {
+      // What reads packages comes when one is read.
+      const { lookInto } = await import('./openPackage');
+      setLooked({ name: file.name, into: await lookInto(file) });
+    });
   };
   const take = async ({ name, into }: NonNullable<typeof looked>) => {
     await orSay(name, async () => {
@@ -48,6 +53,7 @@ export function useOpenFile(): {
           text: `Damaged in this file, and left out: ${damaged.map((d) => `“${d}”`).join(', ')}.`,
         });
       if (opened.kind === 'several') {
+        const { takeThings } = await import('./takeThings');
         const came = await takeThings(opened.things, opened.choices);
         await client.invalidateQueries();
         toast({ text: cameWords(came) });

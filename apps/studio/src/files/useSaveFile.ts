@@ -1,6 +1,6 @@
 import { messageOf, type Reel, type Template } from '@fresh-reel/core';
 import { useToast } from '../ui/Toast';
-import { saveReelFile, saveTemplateFile, saveThingsFile, type Things } from './savePackage';
+import type { Things } from './savePackage';
 
 /** Saves as a file, and says what could not go along. */
 function useSaveFile<T>(save: (what: T) => Promise<string[]>, kind: string): (what: T) => void {
@@ -17,8 +17,12 @@ function useSaveFile<T>(save: (what: T) => Promise<string[]>, kind: string): (wh
     );
 }
 
-export const useSaveReelFile = (): ((reel: Reel) => void) => useSaveFile(saveReelFile, 'reel');
+/** What writes packages comes when one is written. */
+const writing = () => import('./savePackage');
+
+export const useSaveReelFile = (): ((reel: Reel) => void) =>
+  useSaveFile(async (reel) => (await writing()).saveReelFile(reel), 'reel');
 export const useSaveTemplateFile = (): ((template: Template) => void) =>
-  useSaveFile(saveTemplateFile, 'template');
+  useSaveFile(async (template) => (await writing()).saveTemplateFile(template), 'template');
 export const useSaveThingsFile = (): ((named: { name: string; things: Things }) => void) =>
-  useSaveFile(saveThingsFile, 'file');
+  useSaveFile(async (named) => (await writing()).saveThingsFile(named), 'file');
