@@ -49,5 +49,6 @@ export default {
     node('server', 'apps/server'),
     node('scripts', 'scripts', 'test'),
     '<rootDir>/apps/studio/jest.config.js',
+    '<rootDir>/apps/studio/jest.components.config.js',
   ],
 };
