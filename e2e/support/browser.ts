@@ -90,6 +90,8 @@ export class Session {
 
   /** Tabs that tests are through with, which are in no place of the app. */
   private readonly idle: Page[] = [];
+  /** Tabs that are in use, the last one in front. */
+  private readonly open: Page[] = [];
 
   /**
    * A page of the app.
@@ -105,6 +107,7 @@ export class Session {
     await page.setViewport({ isMobile: false, hasTouch: false, ...view, deviceScaleFactor: 1 });
     if (prepare) await prepare(page);
     else this.keepOnClose(page);
+    this.open.push(page);
     await page.bringToFront();
     await page.goto(this.address + path);
     return page;
@@ -115,6 +118,7 @@ export class Session {
     const close = Object.getPrototypeOf(page).close as Page['close'];
     page.close = async (...how) => {
       page.close = close;
+      this.open.splice(this.open.indexOf(page), 1);
       try {
         await page.emulateCPUThrottling(null);
         await page.evaluate(() => {
@@ -124,6 +128,8 @@ export class Session {
         });
         await page.goto(`${this.address}/favicon.ico`);
         this.idle.push(page);
+        // As when a tab is really closed: one that lies behind another stands still.
+        await this.open.at(-1)?.bringToFront();
       } catch {
         // The server is gone, or the page is.
         await page.close(...how);
