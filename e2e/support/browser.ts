@@ -127,9 +127,9 @@ export class Session {
           window.addEventListener('beforeunload', (event) => event.stopImmediatePropagation(), true);
         });
         await page.goto(`${this.address}/favicon.ico`);
-        this.idle.push(page);
         // As when a tab is really closed: one that lies behind another stands still.
-        await this.open.at(-1)?.bringToFront();
+        await this.open.findLast((other) => !other.isClosed())?.bringToFront();
+        this.idle.push(page);
       } catch {
         // The server is gone, or the page is.
         await page.close(...how);
