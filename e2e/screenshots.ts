@@ -7,26 +7,13 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Page } from 'puppeteer-core';
 import { createApp } from '../apps/server/src/app';
-import { atRest, choose, id, LAPTOP, launch, PHONE, pause, tap, waitForText } from './support/browser';
+import { choose, id, LAPTOP, launch, PHONE, pause, tap, waitForText } from './support/browser';
+import { Hand } from './support/hand';
 
 const FOLDER = fileURLToPath(new URL('../docs/screenshots/', import.meta.url));
 const app = createApp();
 const address = (await app.listen({ port: 0, host: '127.0.0.1' })).replace('127.0.0.1', 'localhost');
 const browser = await launch();
-
-/** The middle of something that stands still. */
-async function middle(page: Page, testID: string): Promise<{ x: number; y: number }> {
-  const element = (await page.waitForSelector(id(testID)))!;
-  await element.evaluate(atRest);
-  const { x, y, width, height } = (await element.boundingBox())!;
-  return { x: x + width / 2, y: y + height / 2 };
-}
-
-/** Goes to a part of the length of what is open. */
-async function seek(page: Page, part: number): Promise<void> {
-  const { x, y, width, height } = (await (await page.waitForSelector(id('seek')))!.boundingBox())!;
-  await page.mouse.click(x + width * part, y + height / 2);
-}
 
 /** A reel of one template, from its page. */
 async function use(page: Page): Promise<void> {
@@ -90,11 +77,11 @@ const SHOTS: Record<
     '/templates/swing-sign',
     async (page) => {
       await use(page);
-      await seek(page, 0.1);
-      const tag = await middle(page, 'tag-word');
-      await page.touchscreen.tap(tag.x - 36, tag.y);
-      const words = await middle(page, 'text-box-word');
-      await page.touchscreen.tap(words.x, words.y);
+      const hand = new Hand(page, true);
+      await hand.seek(0.1);
+      const { x, y } = await hand.middle('tag-word');
+      await hand.tap({ x: x - 36, y });
+      await hand.tap(await hand.middle('text-box-word'));
       await page.waitForSelector(id('caret'));
       await page.keyboard.type(' up');
     },
@@ -104,11 +91,11 @@ const SHOTS: Record<
     '/templates/wind-line',
     async (page) => {
       await use(page);
-      await seek(page, 0.45);
+      const hand = new Hand(page, false);
+      await hand.seek(0.45);
       await tap(page, 'step-adjust');
       await tap(page, 'control-path-draw');
-      const { x, y } = await middle(page, 'path-point-0');
-      await page.mouse.click(x, y);
+      await hand.tap(await hand.middle('path-point-0'));
     },
   ],
   'place-phone': [PHONE, '/reels/demo-film', (page) => tap(page, 'step-place')],

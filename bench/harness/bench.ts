@@ -1,5 +1,5 @@
-import { existsSync } from 'node:fs';
-import puppeteer, { type Browser } from 'puppeteer-core';
+import type { Browser } from 'puppeteer-core';
+import { chromium } from '../../e2e/support/browser';
 import { BenchFiles } from './files';
 import { workerBench } from './inWorker';
 import { Report } from './report';
@@ -24,21 +24,7 @@ export async function openBench(
   root: string,
   { quiet, only }: { quiet: boolean; only: readonly string[] | undefined },
 ): Promise<Bench> {
-  const executablePath = ['/usr/bin/chromium', '/usr/bin/google-chrome'].find(existsSync);
-  const browser = await puppeteer.launch({
-    ...(executablePath ? { executablePath } : {}),
-    headless: true,
-    protocolTimeout: 600_000,
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
-  });
+  const browser = await chromium({ protocolTimeout: 600_000 });
   const files = new BenchFiles(root);
   const worker = await workerBench(root, browser);
   return {

@@ -1,8 +1,11 @@
-export const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+import { at } from '../page/figures';
 
 /** The value below which a part of a list lies. */
 export const percentile = (list: readonly number[], part: number): number =>
-  [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * part))]!;
+  at(
+    list.toSorted((a, b) => a - b),
+    part,
+  );
 
 /** Milliseconds that something takes. */
 export async function took(work: () => Promise<unknown>): Promise<number> {

@@ -1,6 +1,6 @@
 import type { Browser, Page } from 'puppeteer-core';
 import { createApp } from '../../apps/server/src/app';
-import { pause } from './figures';
+import { id, pause } from '../../e2e/support/browser';
 
 /** What a page keeps of its workers' pictures, while it is measured. */
 interface Seen {
@@ -37,8 +37,6 @@ export const LAPTOP: View = { width: 1280, height: 800 };
 export const WIDE: View = { width: 1600, height: 900 };
 export const PHONE: View = { width: 390, height: 844 };
 
-export const id = (testID: string) => `[data-testid="${testID}"]`;
-
 /** The app as built, in a tab that keeps the times of keys, documents and frames. @param go opens the place */
 export async function inApp<T>(
   browser: Browser,
@@ -50,6 +48,8 @@ export async function inApp<T>(
   const address = await app.listen({ port: 0, host: '127.0.0.1' });
   const tab = await browser.newPage();
   await tab.setViewport(view);
+  // What runs TypeScript here marks functions with their names by this, also those that are handed to the page.
+  await tab.evaluateOnNewDocument('globalThis.__name = (what) => what');
   await tab.evaluateOnNewDocument(() => {
     const seen: Seen = {
       key: 0,
@@ -100,20 +100,6 @@ export async function inApp<T>(
   await tab.close();
   await app.close();
   return value;
-}
-
-/** Gives the app files by a button that asks for them. */
-export async function giveFiles(tab: Page, testID: string, ...paths: string[]): Promise<void> {
-  await tab.waitForSelector(id(testID));
-  const [chooser] = await Promise.all([tab.waitForFileChooser(), tab.click(id(testID))]);
-  await chooser.accept(paths);
-}
-
-/** Opens a file of the app's own, and takes in what is in it. */
-export async function takeIn(tab: Page, testID: string, file: string): Promise<void> {
-  await giveFiles(tab, testID, file);
-  await tab.waitForSelector(id('open-take'));
-  await tab.click(id('open-take'));
 }
 
 /** Pictures a second of the surface that shows the most, while it plays. */

@@ -1,7 +1,7 @@
 import { allTemplates } from '@fresh-reel/templates';
+import { id, pause, takeIn } from '../../e2e/support/browser';
 import type { Part } from '../harness/bench';
-import { pause } from '../harness/figures';
-import { id, inApp, takeIn, WIDE } from '../harness/inApp';
+import { inApp, WIDE } from '../harness/inApp';
 import { memoryOf } from '../harness/memory';
 
 /** The place of templates with a hundred of them, and four side by side. */

@@ -1,6 +1,7 @@
+import { choose, id, pause, takeIn } from '../../e2e/support/browser';
 import type { Part } from '../harness/bench';
-import { pause, percentile } from '../harness/figures';
-import { giveFiles, id, inApp, shownWhilePlaying, takeIn, WIDE } from '../harness/inApp';
+import { percentile } from '../harness/figures';
+import { inApp, shownWhilePlaying, WIDE } from '../harness/inApp';
 import { memoryOf } from '../harness/memory';
 
 /** A clip of 1080p with two titles over it in the app, its sound on; going through it; and reels of ten minutes and of one. */
@@ -26,7 +27,7 @@ export const footage: Part = async ({ browser, files, report, measure }) => {
     '/shelf',
     async (tab, go) => {
       await go();
-      await giveFiles(tab, 'shelf-add', hd);
+      await choose(tab, 'shelf-add', hd);
       await tab.waitForSelector(id('media-shot.mp4'));
       await tab.click(id('shelf-new-reel'));
       const card = '[data-testid="new-reel-sheet"] [data-testid="media-shot.mp4"]';

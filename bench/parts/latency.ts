@@ -1,6 +1,7 @@
+import { id, pause } from '../../e2e/support/browser';
 import type { Part } from '../harness/bench';
-import { pause, percentile } from '../harness/figures';
-import { id, inApp } from '../harness/inApp';
+import { percentile } from '../harness/figures';
+import { inApp } from '../harness/inApp';
 
 /** From a key, and from a tap, to the picture. */
 export const latency: Part = async ({ browser, report }) => {

@@ -1,8 +1,9 @@
 import type { Template } from '@fresh-reel/core';
 import { allTemplates } from '@fresh-reel/templates';
+import { id, pause, takeIn } from '../../e2e/support/browser';
 import type { Part } from '../harness/bench';
-import { pause, percentile } from '../harness/figures';
-import { id, inApp, LAPTOP, takeIn } from '../harness/inApp';
+import { percentile } from '../harness/figures';
+import { inApp, LAPTOP } from '../harness/inApp';
 
 /** A thousand templates of one's own: from the touch that goes to Templates until they are there. */
 export const own: Part = async ({ browser, files, report }) => {

@@ -3,10 +3,11 @@ import { join } from 'node:path';
 import { addFile, emptyReel } from '@fresh-reel/core';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { pack, unpack } from '../../apps/server/src/cli/package';
+import { choose, id, pause } from '../../e2e/support/browser';
 import type { Part } from '../harness/bench';
-import { pause, took } from '../harness/figures';
+import { took } from '../harness/figures';
 import { copyAndHash, noiseSound } from '../harness/files';
-import { giveFiles, id, inApp, LAPTOP } from '../harness/inApp';
+import { inApp, LAPTOP } from '../harness/inApp';
 import { memoryOf } from '../harness/memory';
 
 /** A package of 500 MB, opened and written by the command line and in the app, against copying and hashing alone. */
@@ -41,7 +42,7 @@ export const packages: Part = async ({ browser, files, report }) => {
     async (tab, go) => {
       await go();
       const bare = await bareCopy(tab, sound.path);
-      await giveFiles(tab, 'open-reel-file', packed);
+      await choose(tab, 'open-reel-file', packed);
       await tab.waitForSelector(id('open-take'));
       const start = memoryOf(browser);
       let most = start;

@@ -1,7 +1,7 @@
 import { allTemplates } from '@fresh-reel/templates';
+import { id, pause } from '../../e2e/support/browser';
 import type { Part } from '../harness/bench';
-import { pause } from '../harness/figures';
-import { id, inApp, WIDE } from '../harness/inApp';
+import { inApp, WIDE } from '../harness/inApp';
 
 /** Pictures a second that are shown in the app at 960×540, with the sound on, and the page's own frames. */
 export const playing: Part = async ({ browser, only, report }) => {

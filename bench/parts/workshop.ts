@@ -1,7 +1,8 @@
 import { templateById } from '@fresh-reel/templates';
+import { id, pause, takeIn } from '../../e2e/support/browser';
 import type { Part } from '../harness/bench';
-import { pause, percentile } from '../harness/figures';
-import { id, inApp, LAPTOP, takeIn } from '../harness/inApp';
+import { percentile } from '../harness/figures';
+import { inApp, LAPTOP } from '../harness/inApp';
 
 /** A template of 400 layers on the bench of the workshop: choosing, dragging, undoing, and until a change shows. */
 export const workshop: Part = async ({ browser, files, report }) => {

@@ -1,7 +1,7 @@
 import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import puppeteer, { type Browser, type LaunchOptions, type Page } from 'puppeteer-core';
 import { createApp } from '../../apps/server/src/app';
 import { RenderDesk } from '../../apps/server/src/renders/desk';
 import { LocalCrew } from '../../apps/server/src/renders/localCrew';
@@ -14,15 +14,14 @@ export const HANGS = 120_000;
 export const PHONE = { width: 390, height: 844, isMobile: true, hasTouch: true };
 export const LAPTOP = { width: 1280, height: 800 };
 
-export function launch(userDataDir?: string): Promise<Browser> {
+/** Starts Chromium as it is on this machine, without a screen. @param args more than all need */
+export function chromium({ args = [], ...more }: LaunchOptions): Promise<Browser> {
   const executablePath = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(
     existsSync,
   );
   return puppeteer.launch({
     ...(executablePath ? { executablePath } : {}),
-    ...(userDataDir ? { userDataDir } : {}),
     headless: true,
-    protocolTimeout: 240_000,
     args: [
       '--no-sandbox',
       '--disable-gpu',
@@ -31,6 +30,17 @@ export function launch(userDataDir?: string): Promise<Browser> {
       '--disable-background-networking',
       '--disable-component-update',
       '--disable-sync',
+      ...args,
+    ],
+    ...more,
+  });
+}
+
+export function launch(userDataDir?: string): Promise<Browser> {
+  return chromium({
+    ...(userDataDir ? { userDataDir } : {}),
+    protocolTimeout: 240_000,
+    args: [
       // A page that is left is gone, and nothing of it holds the database.
       '--disable-back-forward-cache',
       // An address that browsers do not call secure, as one in a home network is.

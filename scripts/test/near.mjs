@@ -14,10 +14,10 @@ const changed = [
 ];
 const code = changed.filter((path) => /^(packages|apps)\/.*\.(tsx?|json)$/.test(path));
 
-function run(...args) {
-  const { status } = spawnSync('npx', ['--no-install', ...args], { cwd: root, stdio: 'inherit' });
+function run(...command) {
+  const [program, ...args] = command;
+  const { status } = spawnSync(program, args, { cwd: root, stdio: 'inherit' });
   if (status !== 0) process.exit(status ?? 1);
 }
-run('biome', 'check', '.');
-for (const project of ['.', 'apps/studio', 'e2e']) run('tsc', '-p', project);
-if (code.length > 0) run('jest', '--maxWorkers=2', '--findRelatedTests', ...code);
+for (const script of ['lint', 'typecheck']) run('npm', 'run', '--silent', script);
+if (code.length > 0) run('npx', '--no-install', 'jest', '--maxWorkers=2', '--findRelatedTests', ...code);

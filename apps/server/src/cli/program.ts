@@ -8,6 +8,7 @@ import {
 } from '@fresh-reel/core';
 import { Command, Option } from 'commander';
 import type { RenderCommand } from '../rendering/command';
+import type { WorkCommand } from '../renders/work';
 import type { BatchCommand } from './batch';
 import type { CheckCommand } from './check';
 import type { ExchangeCommand } from './exchange';
@@ -44,16 +45,18 @@ export interface Deeds {
   pack(command: { readonly what: string; readonly out: string }): Promise<void>;
   schema(kind: DocumentName): Promise<void>;
   follow(command: FollowCommand): Promise<void>;
-  work(command: {
-    readonly redis: string;
-    readonly token: string | undefined;
-    readonly data: string | undefined;
-  }): Promise<void>;
+  work(command: WorkCommand): Promise<void>;
 }
 
 const TITLE = 'a template’s id, or the path of a template or reel file';
-const CODEC = `what a film is written as: ${FILM_CODECS.join(', ')}`;
-const RATE = 'frames a second: 25, 60000/1001';
+
+/** Options that several commands take, as `Command.option` has them. */
+const FILL = ['--fill <file>', 'words, files, controls and look for a template, as JSON'] as const;
+const BRAND = ['--brand <file>', `a brand that is worn: a ${PACKAGE_ENDING} file with one in it`] as const;
+const ORIGINALS = ['--originals <folder>', 'where files lie that working copies stand for'] as const;
+const CODEC = ['--codec <name>', `what a film is written as: ${FILM_CODECS.join(', ')}`, codecOf] as const;
+const RATE = ['--rate <rate>', 'frames a second: 25, 60000/1001', rateOf] as const;
+const JSON_TOO = ['--json', 'as JSON', false] as const;
 
 /** What `command.opts()` holds, with the names of the interfaces above. */
 type Given<T> = Omit<T, 'what' | 'clip'>;
@@ -79,13 +82,13 @@ export function programOf(does: Deeds): Command {
       '--out <folder or film>',
       'where it goes: a folder for pictures, or a film such as title.mov',
     )
-    .option('--fill <file>', 'words, files, controls and look for a template, as JSON')
-    .option('--brand <file>', `a brand that it wears: a ${PACKAGE_ENDING} file with one in it`)
+    .option(...FILL)
+    .option(...BRAND)
     .option('--size <WxH>', 'pixels, such as 1920x1080', sizeOf)
-    .option('--rate <rate>', RATE, rateOf)
+    .option(...RATE)
     .option('--frames <A-B>', 'first and last frame, counted from 0', framesOf)
-    .option('--originals <folder>', 'where files lie that working copies stand for')
-    .option('--codec <name>', CODEC, codecOf)
+    .option(...ORIGINALS)
+    .option(...CODEC)
     .addOption(
       new Option('--pictures <kind>', `what pictures are written as: ${PICTURE_KINDS.join(', ')}`)
         .argParser(picturesOf)
@@ -102,12 +105,12 @@ export function programOf(does: Deeds): Command {
     .argument('<title>', TITLE)
     .requiredOption('--table <file>', 'rows of words and files, such as people.csv')
     .requiredOption('--out <folder>', 'where the files go')
-    .option('--brand <file>', `a brand that all wear: a ${PACKAGE_ENDING} file with one in it`)
+    .option(...BRAND)
     .option('--pictures <folder>', 'where files lie that cells name')
     .option('--shapes <names>', `frame shapes: ${Object.keys(FRAMES).join(',')}`, shapesOf)
     .option('--name <pattern>', 'of each file, with names of columns: "{name}"')
-    .option('--codec <name>', CODEC, codecOf)
-    .option('--rate <rate>', RATE, rateOf)
+    .option(...CODEC)
+    .option(...RATE)
     .option('--side <pixels>', 'of the shorter side, such as 1080', sideOf)
     .action((what: string, given: Given<BatchCommand>) => does.batch({ ...given, what }));
 
@@ -115,11 +118,11 @@ export function programOf(does: Deeds): Command {
     .command('check')
     .description('says what an editor should look at before a render; ends with 1 where something is wrong')
     .argument('<title>', TITLE)
-    .option('--fill <file>', 'words, files, controls and look for a template, as JSON')
-    .option('--brand <file>', `a brand that it wears: a ${PACKAGE_ENDING} file with one in it`)
+    .option(...FILL)
+    .option(...BRAND)
     .option('--loudness <LUFS>', 'that is wanted, such as -14', loudnessOf)
-    .option('--originals <folder>', 'where files lie that working copies stand for')
-    .option('--json', 'as JSON', false)
+    .option(...ORIGINALS)
+    .option(...JSON_TOO)
     .action((what: string, given: Given<CheckCommand>) => does.check({ ...given, what }));
 
   const exchange = program
@@ -140,7 +143,7 @@ export function programOf(does: Deeds): Command {
     .description('tells what a package holds and lacks, and takes nothing out of it')
     .argument('<package>', `a ${PACKAGE_ENDING} file`)
     .requiredOption('--list', 'tells it line by line')
-    .option('--json', 'as JSON', false)
+    .option(...JSON_TOO)
     .action((path: string, { json }: { json: boolean }) => does.open({ path, json }));
 
   program
@@ -170,7 +173,7 @@ export function programOf(does: Deeds): Command {
     .requiredOption('--at <X,Y>', 'the middle of the patch, in pixels', placeOf)
     .option('--size <pixels>', 'width of the patch', patchOf)
     .option('--frame <n>', 'in which it is there, counted from 0', frameOf, 0)
-    .option('--json', 'as JSON', false)
+    .option(...JSON_TOO)
     .action((clip: string, given: Given<FollowCommand>) => does.follow({ ...given, clip }));
 
   program
@@ -184,9 +187,7 @@ export function programOf(does: Deeds): Command {
     )
     .addOption(new Option('--token <token>', 'of the server').env('FRESH_REEL_TOKEN'))
     .option('--data <folder>', 'where what is fetched is kept')
-    .action((given: { redis: string; token?: string; data?: string }) =>
-      does.work({ redis: given.redis, token: given.token, data: given.data }),
-    );
+    .action((given: WorkCommand) => does.work(given));
 
   return program;
 }

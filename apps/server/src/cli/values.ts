@@ -14,11 +14,14 @@ import { CommandError } from '../rendering/command';
 
 /** Readers of what options are given: each throws a {@link CommandError} that says what is wrong and what would do. */
 
-export function picturesOf(text: string): PictureKind {
-  const known = PICTURE_KINDS.find((kind) => kind === text);
-  if (!known) throw new CommandError(`--pictures: "${text}" is none of ${PICTURE_KINDS.join(', ')}.`);
-  return known;
+/** One of several words. */
+function oneOf<T extends string>(option: string, known: readonly T[], text: string): T {
+  const found = known.find((word) => word === text);
+  if (!found) throw new CommandError(`${option}: "${text}" is none of ${known.join(', ')}.`);
+  return found;
 }
+
+export const picturesOf = (text: string): PictureKind => oneOf('--pictures', PICTURE_KINDS, text);
 
 export function numberOf(text: string): number {
   const number = Number(text);
@@ -27,16 +30,10 @@ export function numberOf(text: string): number {
   return number;
 }
 
-export function codecOf(text: string): FilmCodec {
-  const known = FILM_CODECS.find((name) => name === text);
-  if (!known) throw new CommandError(`--codec: "${text}" is none of ${FILM_CODECS.join(', ')}.`);
-  return known;
-}
+export const codecOf = (text: string): FilmCodec => oneOf('--codec', FILM_CODECS, text);
 
-export function alphaOf(text: string): FilmPlan['alpha'] {
-  if (text === 'straight' || text === 'premultiplied' || text === 'none') return text;
-  throw new CommandError(`--alpha: "${text}" is none of straight, premultiplied, none.`);
-}
+export const alphaOf = (text: string): FilmPlan['alpha'] =>
+  oneOf('--alpha', ['straight', 'premultiplied', 'none'], text);
 
 export function rateOf(text: string): Rate {
   try {

@@ -13,7 +13,7 @@ import { connectionTo, LEAVE, queueName, type RangeTask } from './queueCrew';
 import { RangeMaker } from './rangeMaker';
 import { type Kind, STORE_PATH, Store } from './store';
 
-interface WorkCommand {
+export interface WorkCommand {
   readonly redis: string;
   readonly token: string | undefined;
   /** Where what is fetched is kept; a folder of this machine's for what goes, when absent. */

@@ -1,11 +1,11 @@
 import { useLocalSearchParams } from 'expo-router';
-import { lazy } from 'react';
 import { loadEditor } from '@/editor/loadEditor';
+import { later } from '@/shell/later';
 import { StoredReelRoute } from '@/shell/StoredReelRoute';
 
 export { Stumbled as ErrorBoundary } from '@/shell/Stumbled';
 
-const ReelScreen = lazy(loadEditor);
+const ReelScreen = later(loadEditor);
 
 export default function ReelRoute() {
   const { id, begin } = useLocalSearchParams<{ id: string; begin?: string }>();

@@ -1,12 +1,10 @@
 import { useLocalSearchParams } from 'expo-router';
-import { lazy } from 'react';
+import { later } from '@/shell/later';
 import { StoredReelRoute } from '@/shell/StoredReelRoute';
 
 export { Stumbled as ErrorBoundary } from '@/shell/Stumbled';
 
-const WorkshopScreen = lazy(() =>
-  import('@/workshop/WorkshopScreen').then(({ WorkshopScreen: screen }) => ({ default: screen })),
-);
+const WorkshopScreen = later(async () => (await import('@/workshop/WorkshopScreen')).WorkshopScreen);
 
 export default function WorkshopRoute() {
   const { id } = useLocalSearchParams<{ id: string }>();

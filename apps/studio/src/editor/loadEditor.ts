@@ -1,2 +1,2 @@
 /** The editor of a reel, apart from what shows the first pictures: loaded when a reel is opened, or there is time. */
-export const loadEditor = () => import('./ReelScreen').then(({ ReelScreen }) => ({ default: ReelScreen }));
+export const loadEditor = async () => (await import('./ReelScreen')).ReelScreen;

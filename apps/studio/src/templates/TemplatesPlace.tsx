@@ -106,7 +106,7 @@ export function TemplatesPlace() {
     }, AFTER_STILLS);
     return () => clearTimeout(waiting);
   }, []);
-  const { middle, refFor } = useMiddle(shown.map((t) => t.id).join());
+  const { middle, refFor } = useMiddle();
   const moving = pointed ?? (wide || !ready ? undefined : middle);
   const set = setOf(sieve);
   const filters = (
@@ -252,11 +252,8 @@ export function TemplatesPlace() {
 const toggled = (list: readonly string[], id: string) =>
   list.includes(id) ? list.filter((held) => held !== id) : [id, ...list];
 
-/**
- * Which of several views is nearest the middle of the window: the one that moves on a phone.
- * @param shown names the views that are there: with others, another may be nearest
- */
-function useMiddle(shown: string) {
+/** Which of several views is nearest the middle of the window: the one that moves on a phone. */
+function useMiddle() {
   const views = useRef(new Map<string, HTMLElement>());
   const [middle, setMiddle] = useState<string>();
   const look = useCallback(() => {
@@ -269,23 +266,22 @@ function useMiddle(shown: string) {
     }
     setMiddle(best?.id);
   }, []);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: other views, another middle
+  const soon = useRef<number>(undefined);
   useEffect(() => {
-    look();
     window.addEventListener('scroll', look, true);
     window.addEventListener('resize', look);
     return () => {
       window.removeEventListener('scroll', look, true);
       window.removeEventListener('resize', look);
+      cancelAnimationFrame(soon.current ?? 0);
+      soon.current = undefined;
     };
-  }, [look, shown]);
-  // Views of a long list come after it: when they are there, one of them is nearest.
-  const soon = useRef<number>(undefined);
-  useEffect(() => () => cancelAnimationFrame(soon.current ?? 0), []);
+  }, [look]);
+  // With other views another may be nearest; those of a long list come after it.
   const refFor = (id: string) => (view: View | null) => {
     const element = elementOf({ current: view });
-    if (!element) return void views.current.delete(id);
-    views.current.set(id, element);
+    if (element) views.current.set(id, element);
+    else views.current.delete(id);
     soon.current ??= requestAnimationFrame(() => {
       soon.current = undefined;
       look();
