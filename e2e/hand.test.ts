@@ -18,7 +18,7 @@ import { asFile, discPng } from './support/probe';
 
 /** In the hand: what a thumb, a keyboard and an ear find. */
 
-const session = serve();
+const session = serve({ moving: true });
 
 const focused = (page: Page) =>
   page.evaluate(() => {
@@ -228,7 +228,13 @@ describe('by thumb', () => {
   it('search and filters stay when one comes back, and search forgives', async () => {
     const page = await session.page(PHONE, '/templates');
     // The card in the middle moves, before anything is touched.
-    await page.waitForSelector('[data-testid^="template-card-"] canvas');
+    const canvas = await page.waitForSelector('[data-testid^="template-card-"] canvas');
+    const card = await canvas!.evaluate(
+      (e) => e.closest('[data-testid^="template-card-"]')!.getAttribute('data-testid')!,
+    );
+    // Once its still and its first frame are there it goes on, and on.
+    let seen = await look(page, card);
+    for (let frames = 0; frames < 8; frames++) seen = await waitForChange(page, card, seen);
     await fill(page, 'search', 'lowr thirds');
     await page.waitForSelector(id('template-card-mask-rise'), { hidden: true });
     await tap(page, 'template-card-name-strap');

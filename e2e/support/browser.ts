@@ -51,8 +51,15 @@ export function launch(userDataDir?: string): Promise<Browser> {
 
 /** The app served and a browser on it, with downloads in a folder of their own. */
 export class Session {
-  /** @param offline whether pages keep the app for times without a network */
-  constructor(private readonly offline: boolean) {}
+  /**
+   * @param offline whether pages keep the app for times without a network
+   * @param moving whether previews move by themselves, as they do unless the user asks the system for less motion: a
+   * test that is about something else waits while they are painted
+   */
+  constructor(
+    private readonly offline = false,
+    private readonly moving = false,
+  ) {}
 
   /** Errors pages reported: there should be none. */
   readonly faults: string[] = [];
@@ -158,6 +165,7 @@ export class Session {
     const cdp = await page.createCDPSession();
     await cdp.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: this.downloads });
     page.setDefaultTimeout(HANGS);
+    if (!this.moving) await page.emulateMediaFeatures([{ name: 'prefers-reduced-motion', value: 'reduce' }]);
     // What lies behind transparent titles moves; pictures of the stage are of the title alone.
     await page.evaluateOnNewDocument(() => {
       document.addEventListener('DOMContentLoaded', () => {
@@ -202,9 +210,10 @@ export class Session {
  * @param demoShelf whether the app is to put the demo's files on the shelf
  * @param offline whether it is kept for times without a network
  * @param renders whether the server renders
+ * @param moving whether previews move by themselves
  */
-export function serve({ demoShelf = false, offline = false, renders = false } = {}): Session {
-  const session = new Session(offline);
+export function serve({ demoShelf = false, offline = false, renders = false, moving = false } = {}): Session {
+  const session = new Session(offline, moving);
   beforeAll(async () => {
     if (renders) await session.withRenders();
     await session.start();
@@ -336,7 +345,7 @@ export async function takeIn(page: Page, testID: string, path: string): Promise<
 /** A PNG of an element as it is seen, as base64: for comparing before and after. */
 export async function look(page: Page, testID: string): Promise<string> {
   const element = await page.waitForSelector(id(testID));
-  return (await element!.screenshot({ encoding: 'base64' })) as string;
+  return element!.screenshot({ encoding: 'base64', optimizeForSpeed: true, captureBeyondViewport: false });
 }
 
 /** Waits until an element looks different from before. */

@@ -102,6 +102,7 @@ export {
   type Standing,
 } from './edit/items';
 export { type KeptAs, keptTemplate } from './edit/keep';
+export { keepable } from './edit/keepable';
 export {
   copyKey,
   easeKey,

@@ -1,3 +1,4 @@
+import { join } from 'node:path';
 import {
   contrast,
   EMPTY_FILL,
@@ -16,6 +17,7 @@ import {
   type TextChange,
 } from '@fresh-reel/core';
 import { createNodeSurface, NodeStudio } from '@fresh-reel/node-host';
+import sharp from 'sharp';
 import { SHIPPED_PATHS } from './assets';
 import { allTemplates } from './index';
 import { LONG } from './testing';
@@ -29,13 +31,14 @@ afterAll(() => studio.close());
 const wide = FRAMES.wide;
 const all = allTemplates().map((t) => [t.id, t] as const);
 
-async function painted(s: GraphicScene, time: number, width: number): Promise<Surface> {
-  const frame = s.evaluate(time);
-  await studio.framesReady([frame.ops]);
-  return studio.paint(frame, s.frame, {
-    width,
-    height: Math.round((width * s.frame.height) / s.frame.width),
-  });
+/** A part of a frame as it is painted, in pixels of a frame that is so many pixels wide. */
+async function painted(s: GraphicScene, time: number, width: number, part: Part): Promise<Surface> {
+  const { ops } = s.evaluate(time);
+  await studio.framesReady([ops]);
+  const surface = createNodeSurface(part.right - part.left, part.bottom - part.top);
+  const place = { scale: width / s.frame.width, x: part.left, y: part.top };
+  studio.painter.paint(ops, surface, s.frame, place);
+  return surface;
 }
 
 const hex = (r: number, g: number, b: number) =>
@@ -69,32 +72,28 @@ interface Print {
 const ACROSS = 12;
 const DOWN = 8;
 
+/** The print of a still as it ships: `templates.test` holds it to what its document paints. */
 async function printOf(template: Template): Promise<Print> {
   const s = await studio.scene(template, EMPTY_FILL, FRAMES[template.shape]);
-  const time = s.timeOf(template.still);
-  const { canvas } = await painted(s, time, 240);
-  const k = canvas.width / s.frame.width;
-  const { x, y, width, height } = opsBounds(s.evaluate(time).ops);
-  const left = Math.max(0, x * k);
-  const top = Math.max(0, y * k);
-  const surface = createNodeSurface(ACROSS, DOWN);
-  surface.context.fillStyle = '#808080';
-  surface.context.fillRect(0, 0, ACROSS, DOWN);
-  surface.context.imageSmoothingQuality = 'high';
-  surface.context.drawImage(
-    canvas,
-    left,
-    top,
-    Math.max(1, Math.min(canvas.width, (x + width) * k) - left),
-    Math.max(1, Math.min(canvas.height, (y + height) * k) - top),
-    0,
-    0,
-    ACROSS,
-    DOWN,
-  );
-  const { data } = surface.context.getImageData(0, 0, ACROSS, DOWN);
+  const still = sharp(join(__dirname, template.id, 'still.webp'));
+  const size = await still.metadata();
+  const k = size.width / s.frame.width;
+  const { x, y, width, height } = opsBounds(s.evaluate(s.timeOf(template.still)).ops);
+  const left = Math.max(0, Math.floor(x * k));
+  const top = Math.max(0, Math.floor(y * k));
+  const seen = {
+    ...{ left, top },
+    width: Math.max(1, Math.min(size.width, Math.ceil((x + width) * k)) - left),
+    height: Math.max(1, Math.min(size.height, Math.ceil((y + height) * k)) - top),
+  };
+  const data = await still
+    .flatten({ background: '#808080' })
+    .extract(seen)
+    .resize(ACROSS, DOWN, { fit: 'fill' })
+    .raw()
+    .toBuffer();
   const colours = Array.from({ length: ACROSS * DOWN }, (_, i) =>
-    oklabOf(hex(data[i * 4]!, data[i * 4 + 1]!, data[i * 4 + 2]!)),
+    oklabOf(hex(data[i * 3]!, data[i * 3 + 1]!, data[i * 3 + 2]!)),
   );
   const lighter = colours.flatMap((c, i) => (i % ACROSS === ACROSS - 1 ? [] : [c[0]! > colours[i + 1]![0]!]));
   return { id: template.id, colours, lighter };
@@ -224,12 +223,13 @@ describe.each(all)('the words of %s', (_, template) => {
         scene(changed({ fill: 'none', outlines: [] })),
       ]);
       for (const time of new Set(shown.map(({ slot }) => s.timeOf(slot.moment)))) {
-        const [inked, ground] = [await painted(s, time, 640), await painted(bare, time, 640)];
         const { regions } = s.evaluate(time);
         for (const { slot } of shown) {
           const region = regions.find((r) => r.slot === slot.id);
           if (!region || s.timeOf(slot.moment) !== time) continue;
-          const ratio = ratioOf(inked, ground, boundsOf(region.quad, 640 / s.frame.width));
+          const box = boundsOf(region.quad, s.frame, 640);
+          if (box.right <= box.left || box.bottom <= box.top) continue;
+          const ratio = ratioOf(await painted(s, time, 640, box), await painted(bare, time, 640, box));
           if (ratio !== undefined && ratio < 3) dull.push(`${look.id}: ${slot.id} ${ratio.toFixed(2)}`);
         }
       }
@@ -261,21 +261,30 @@ function meetingOf(a: Quad, b: Quad): number {
   );
 }
 
-/** Whole pixels around a quad. */
-function boundsOf(quad: Quad, scale: number) {
+/** Whole pixels of a picture. */
+interface Part {
+  readonly left: number;
+  readonly top: number;
+  readonly right: number;
+  readonly bottom: number;
+}
+
+/** Those around a quad, of a frame that is so many pixels wide. */
+function boundsOf(quad: Quad, frame: GraphicScene['frame'], pixels: number): Part {
+  const scale = pixels / frame.width;
   const [xs, ys] = [0, 1].map((axis) => quad.map((p) => p[axis]! * scale));
-  const [left, top] = [Math.max(0, Math.floor(Math.min(...xs!))), Math.max(0, Math.floor(Math.min(...ys!)))];
-  return { left, top, right: Math.ceil(Math.max(...xs!)), bottom: Math.ceil(Math.max(...ys!)) };
+  return {
+    left: Math.max(0, Math.floor(Math.min(...xs!))),
+    top: Math.max(0, Math.floor(Math.min(...ys!))),
+    right: Math.min(pixels, Math.ceil(Math.max(...xs!))),
+    bottom: Math.min(Math.round(frame.height * scale), Math.ceil(Math.max(...ys!))),
+  };
 }
 
 /** The contrast of what was painted with what is there without it, over mid grey where that is clear. */
-function ratioOf(a: Surface, b: Surface, box: ReturnType<typeof boundsOf>): number | undefined {
-  const width = Math.min(a.canvas.width, box.right) - box.left;
-  const height = Math.min(a.canvas.height, box.bottom) - box.top;
-  if (width < 1 || height < 1) return undefined;
-  const [ink, ground] = [a, b].map(
-    ({ context }) => context.getImageData(box.left, box.top, width, height).data,
-  );
+function ratioOf(a: Surface, b: Surface): number | undefined {
+  const { width, height } = a.canvas;
+  const [ink, ground] = [a, b].map(({ context }) => context.getImageData(0, 0, width, height).data);
   const over = (data: Uint8ClampedArray, i: number) =>
     [0, 1, 2].map((c) => (data[i + c]! * data[i + 3]! + 128 * (255 - data[i + 3]!)) / 255) as [
       number,

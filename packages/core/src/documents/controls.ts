@@ -1,5 +1,5 @@
 import { parseSvgPath } from '../geometry/path';
-import { linkedControls } from '../values/linking';
+import { linkable, linkedControls, linkFaults } from '../values/linking';
 import { frameShape } from '../values/property';
 import { type ControlFill, type ControlKey, type ControlValue, type Fill, isWords } from './fill';
 import type { Control, Slot, Template } from './template';
@@ -147,5 +147,7 @@ export function faultsOfFill(template: Template, fill: Fill): string[] {
   if (fill.look !== undefined && !template.looks.some((l) => l.id === fill.look)) {
     faults.push(`there is no look "${fill.look}"; the looks are ${known(template.looks.map((l) => l.id))}`);
   }
+  for (const { path, message } of linkFaults(fill, linkable(template.controls)))
+    faults.push(`${path.join(' › ')}: ${message}`);
   return faults;
 }

@@ -3,6 +3,7 @@ import { runSchema, textChangeSchema } from '../layers/textStyle';
 import { type PictureFill, pictureFillSchema } from '../media/pictureFill';
 import { type SoundFill, soundFillSchema } from '../media/soundFill';
 import { easingSchema } from '../motion/easing';
+import { MOST } from '../values/limits';
 import { markSchema } from '../values/property';
 
 export {
@@ -15,20 +16,17 @@ export {
 
 export { type SoundFill, soundFillSchema } from '../media/soundFill';
 
-/** Longest text a slot takes, in UTF-16 units: a list of many thousand lines. */
-export const MOST_WORDS = 500_000;
-
 /** Words with parts that are marked or have a look of their own. */
 export const wordsFillSchema = z.strictObject({
-  text: z.string().max(MOST_WORDS),
+  text: z.string().max(MOST.words),
   /** In order and apart from each other. */
-  runs: z.array(runSchema).max(500),
+  runs: z.array(runSchema).max(MOST.runs),
 });
 export type WordsFill = z.infer<typeof wordsFillSchema>;
 
 /** What the user put in a slot: words, a picture or clip, a sound, or nothing (`null`: the slot is left empty on purpose). */
 export const slotFillSchema = z.union([
-  z.string().max(MOST_WORDS),
+  z.string().max(MOST.words),
   wordsFillSchema,
   pictureFillSchema,
   soundFillSchema,
@@ -68,7 +66,7 @@ export type ControlKey = z.infer<typeof controlKeySchema>;
 /** What the user chose on a control: one value, or values over time. */
 export const controlFillSchema = z.union([
   controlValueSchema,
-  z.strictObject({ keys: z.array(controlKeySchema).min(1).max(500) }),
+  z.strictObject({ keys: z.array(controlKeySchema).min(1).max(MOST.keys) }),
 ]);
 export type ControlFill = z.infer<typeof controlFillSchema>;
 

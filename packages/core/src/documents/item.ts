@@ -4,6 +4,7 @@ import { treatmentsSchema } from '../effects/treatment';
 import { clipFillSchema } from '../media/pictureFill';
 import { easingSchema } from '../motion/easing';
 import { BLEND_MODES } from '../paint/ops';
+import { MOST } from '../values/limits';
 import { fillSchema } from './fill';
 import { drivenPointSchema, followSchema } from './way';
 
@@ -23,7 +24,7 @@ function timed<S extends z.ZodType>(constant: S) {
           }),
         )
         .min(1)
-        .max(500),
+        .max(MOST.keys),
     }),
   ]);
 }
@@ -150,7 +151,7 @@ export const trackSchema = z.strictObject({
   hidden: z.boolean().optional(),
   silent: z.boolean().optional(),
   locked: z.boolean().optional(),
-  items: z.array(reelItemSchema).max(2000),
+  items: z.array(reelItemSchema).max(MOST.items),
 });
 export type Track = z.infer<typeof trackSchema>;
 

@@ -3,9 +3,11 @@ import { EXTENTS } from '../formats/extents';
 import { RENDER_FORMATS } from '../formats/plan';
 import { frameSizeSchema } from '../values/frame';
 import { freeName } from '../values/freeName';
+import { MOST } from '../values/limits';
+import { type LinkFault, linkable, linkFaults } from '../values/linking';
 import { type DocumentKind, nested } from '../values/load';
 import type { Fill } from './fill';
-import { markerSchema, trackSchema } from './item';
+import { markerSchema, type ReelItem, trackSchema } from './item';
 import { rateSchema, type Template } from './template';
 import { templateKind } from './templateKind';
 import { waySchema } from './way';
@@ -19,7 +21,8 @@ export interface Graphic {
   readonly start: number;
 }
 
-const reelBase = z.strictObject({
+/** A reel as far as each part of it can tell by itself. */
+export const reelShape = z.strictObject({
   format: z.literal('freshreel/reel'),
   version: z.literal(4),
   id: z.string().min(1),
@@ -35,7 +38,7 @@ const reelBase = z.strictObject({
    */
   templates: z.record(z.string().min(1).max(200), nested(templateKind)),
   /** What lies below comes first. */
-  tracks: z.array(trackSchema).max(50),
+  tracks: z.array(trackSchema).max(MOST.tracks),
   /** In files of the first kind, which were one JSON: the user's media, by media id, and fonts, by `font:family/weight`. */
   embedded: z
     .record(z.string(), z.strictObject({ name: z.string(), type: z.string(), base64: z.string() }))
@@ -62,7 +65,7 @@ const reelBase = z.strictObject({
       range: z.tuple([z.number().int().min(0), z.number().int().min(0)]).optional(),
     })
     .optional(),
-  markers: z.array(markerSchema).max(5000).default([]),
+  markers: z.array(markerSchema).max(MOST.markers).default([]),
   /** It is the bench on which a template is made: which of its own, and what is out of sight or locked meanwhile. */
   making: z
     .strictObject({
@@ -72,23 +75,41 @@ const reelBase = z.strictObject({
     })
     .optional(),
   /** What was followed through its clips. */
-  ways: z.array(waySchema).max(200).default([]),
+  ways: z.array(waySchema).max(MOST.ways).default([]),
 });
 
-export const reelSchema = reelBase.superRefine(({ templates, tracks }, context) => {
+export const reelSchema = reelShape.superRefine(({ templates, tracks }, context) => {
   const seen = new Set<string>();
   tracks.forEach(({ items }, t) => {
     items.forEach((item, i) => {
       const path = ['tracks', t, 'items', i];
       if (item.kind === 'graphic' && !Object.hasOwn(templates, item.template))
         context.addIssue({ code: 'custom', path, message: `the template "${item.template}" is not in it` });
+      for (const fault of itemFaults(item, templates))
+        context.addIssue({ code: 'custom', path: [...path, ...fault.path], message: fault.message });
       if (seen.has(item.id))
         context.addIssue({ code: 'custom', path, message: `two items are called "${item.id}"` });
       seen.add(item.id);
     });
   });
 });
-export type Reel = z.infer<typeof reelBase>;
+export type Reel = z.infer<typeof reelShape>;
+
+/** What is linked wrongly in an item: what was changed of a title goes by the controls of its own template. */
+export function itemFaults(item: ReelItem, templates: Readonly<Record<string, Template>>): LinkFault[] {
+  if (item.kind !== 'graphic') return linkFaults(item, NO_CONTROLS);
+  const { fill, ...placed } = item;
+  const controls = Object.hasOwn(templates, item.template) ? templates[item.template]!.controls : [];
+  const driven = Object.keys(item.points ?? {})
+    .filter((id) => controls.find((c) => c.id === id)?.kind !== 'point')
+    .map((id) => ({
+      path: ['points', id],
+      message: `"${id}" is no point that could go along with something`,
+    }));
+  return [...linkFaults(fill, linkable(controls), ['fill']), ...linkFaults(placed, NO_CONTROLS), ...driven];
+}
+
+const NO_CONTROLS = linkable([]);
 
 export const reelKind: DocumentKind<Reel> = {
   title: 'reel',

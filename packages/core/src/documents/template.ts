@@ -4,6 +4,7 @@ import { numberProperty, positiveProperty, spaceProperty } from '../layers/commo
 import { layerSchema } from '../layers/registry';
 import { pictureFillSchema } from '../media/pictureFill';
 import { soundFillSchema } from '../media/soundFill';
+import { MOST } from '../values/limits';
 import { markSchema } from '../values/property';
 import { FONT_ROLES, LINE_ROLES, LOGO_ROLES, SOUND_ROLES } from './brand';
 import { controlKeySchema, controlValueSchema, wordsFillSchema } from './fill';
@@ -50,7 +51,7 @@ const controlBase = {
   /** What to know once it is changed: one sentence, said beside it. */
   says: z.string().min(1).max(200).optional(),
   /** Values over time that it has where neither a look nor the user says otherwise. */
-  keys: z.array(controlKeySchema).min(1).max(500).optional(),
+  keys: z.array(controlKeySchema).min(1).max(MOST.keys).optional(),
 };
 const point = z.tuple([z.number(), z.number()]);
 
@@ -247,7 +248,7 @@ export const templateShape = z.strictObject({
       turn: spaceProperty.default([0, 0, 0]),
     })
     .prefault({}),
-  layers: z.array(layerSchema).min(1).max(400),
+  layers: z.array(layerSchema).min(1).max(MOST.layers),
   /** The template's own media, by asset name: each known by the hash of its bytes, wherever it comes from. */
   assets: z.record(id, assetIdSchema).default({}),
   guidelines: z.array(guidelineSchema).max(60).default([]),

@@ -28,7 +28,7 @@ export function faultsOfTemplate(template: Template): string[] {
   }
   return [
     ...faults,
-    ...linkFaults(template),
+    ...missingControls(template),
     ...controlFaults(template),
     ...slotFaults(template, layers),
     ...siblingFaults(template.layers),
@@ -38,7 +38,8 @@ export function faultsOfTemplate(template: Template): string[] {
   ];
 }
 
-function linkFaults(template: Template): string[] {
+/** Names of controls that are not there. Whether those that are suit what is linked to them is for `linkFaults`. */
+function missingControls(template: Template): string[] {
   const controls = new Set(template.controls.map((c) => c.id));
   const { layers, timing, camera, transparent } = template;
   const linked = linkedControls([timing, camera, transparent], controlsOfLayers(layers));
@@ -130,16 +131,33 @@ const neededBy = (layer: Layer): readonly string[] => [
 /** Hugs and mattes reach siblings only, so that a group can be moved or copied whole, and never go round. */
 function siblingFaults(layers: readonly Layer[]): string[] {
   const byId = new Map(layers.map((l) => [l.id, l]));
-  const goesRound = (id: string, way: readonly string[]): boolean =>
-    way.includes(id) ||
-    (byId.has(id) && neededBy(byId.get(id)!).some((next) => goesRound(next, [...way, id])));
+  const round = goingRound(new Map(layers.map((l) => [l.id, neededBy(l)])));
   return layers.flatMap((layer) => [
     ...neededBy(layer)
       .filter((other) => !byId.has(other))
       .map((other) => `the layer "${layer.id}" needs "${other}" beside it`),
-    ...(goesRound(layer.id, []) ? [`the layer "${layer.id}" needs itself, by way of others`] : []),
+    ...(round.has(layer.id) ? [`the layer "${layer.id}" needs itself, by way of others`] : []),
     ...(layer.kind === 'group' ? siblingFaults(layer.layers) : []),
   ]);
+}
+
+/** Those of some that need each other in a circle, or need such a one. Each is gone into once. */
+function goingRound(needs: ReadonlyMap<string, readonly string[]>): ReadonlySet<string> {
+  const round = new Set<string>();
+  const done = new Set<string>();
+  const open = new Set<string>();
+  const isRound = (id: string): boolean => {
+    if (done.has(id)) return round.has(id);
+    if (open.has(id)) return true;
+    open.add(id);
+    const found = (needs.get(id) ?? []).map(isRound).some(Boolean);
+    open.delete(id);
+    done.add(id);
+    if (found) round.add(id);
+    return found;
+  };
+  for (const id of needs.keys()) isRound(id);
+  return round;
 }
 
 /** Drawn paths that cannot be read. */

@@ -1,15 +1,16 @@
 import type { z } from 'zod';
-import { withItsControls } from '../values/linking';
+import { linkable, linkFaults } from '../values/linking';
 import type { DocumentKind } from '../values/load';
 import { type Template, templateShape } from './template';
 import { faultsOfTemplate } from './templateFaults';
 
 /** A template whose parts fit together: every name used exists, links suit, nothing goes round. */
-export const templateSchema = withItsControls(
-  templateShape.superRefine((template, context) => {
-    for (const message of faultsOfTemplate(template)) context.addIssue({ code: 'custom', message });
-  }),
-);
+export const templateSchema = templateShape.superRefine((template, context) => {
+  for (const message of faultsOfTemplate(template)) context.addIssue({ code: 'custom', message });
+  const { layers, timing, camera, transparent } = template;
+  for (const fault of linkFaults({ layers, timing, camera, transparent }, linkable(template.controls)))
+    context.addIssue({ code: 'custom', message: fault.message, path: [...fault.path] });
+});
 
 /** Version 1 had one outline and one motion each way. */
 function upgradeTexts(document: Record<string, unknown>): Record<string, unknown> {

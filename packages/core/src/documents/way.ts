@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { MOST } from '../values/limits';
 
 const second = z.number().min(0).max(864_000);
 const place = z.number().min(-100_000).max(100_000);
@@ -19,9 +20,9 @@ export const waySchema = z.strictObject({
   /** Half the width of the patch, in pixels of the clip. */
   half: z.number().positive().max(8192),
   /** In the order of time. */
-  samples: z.array(sampleSchema).max(200_000),
+  samples: z.array(sampleSchema).max(MOST.samples),
   /** Where it was shown by hand, in the order of time; it is followed from each of them. */
-  marks: z.array(z.strictObject({ at: second, x: place, y: place, a: grown, b: grown })).max(1000),
+  marks: z.array(z.strictObject({ at: second, x: place, y: place, a: grown, b: grown })).max(MOST.marks),
 });
 export type Way = z.infer<typeof waySchema>;
 

@@ -2,6 +2,7 @@ import { faultOfFill } from '../documents/controls';
 import type { Fill, SlotFill } from '../documents/fill';
 import type { ReelItemOf } from '../documents/item';
 import type { Reel } from '../documents/reel';
+import { suitingTexts } from '../documents/suiting';
 import type { Control, Slot, Template } from '../documents/template';
 import { everyLayer } from '../layers/registry';
 import { changeTracks, given, itemOf } from './items';
@@ -80,7 +81,8 @@ export function carriedFill(from: Template, fill: Fill, to: Template): Carried {
   });
   const isEdition = from.id === to.id;
   const layers = new Set([...everyLayer(to.layers)].flatMap((l) => (l.kind === 'text' ? [l.id] : [])));
-  const texts = Object.entries(isEdition ? (fill.texts ?? {}) : {}).filter(([id]) => layers.has(id));
+  const held = isEdition ? suitingTexts(fill.texts ?? {}, to) : {};
+  const texts = Object.entries(held).filter(([id]) => layers.has(id));
   const look = fill.look !== undefined && to.looks.some((l) => l.id === fill.look) ? { look: fill.look } : {};
   return {
     fill: {

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { type ReelItem, reelItemSchema } from '../documents/item';
-import type { Reel } from '../documents/reel';
+import { itemFaults, type Reel } from '../documents/reel';
 import { rateSchema, type Template } from '../documents/template';
 import { templateKind } from '../documents/templateKind';
 import { convertFrames } from '../time/rate';
@@ -12,7 +12,7 @@ import { emptyReel } from './reel';
 import { setRate } from './setRate';
 
 /** Items taken along to another place or reel, with their templates and the rate their times count in. */
-export const copiedSchema = z.strictObject({
+const copiedShape = z.strictObject({
   format: z.literal('freshreel/items'),
   version: z.literal(1),
   rate: rateSchema,
@@ -21,7 +21,18 @@ export const copiedSchema = z.strictObject({
   /** The lowest track first; which items stood on one track together. */
   tracks: z.array(z.array(reelItemSchema).min(1)).min(1),
 });
-export type Copied = z.infer<typeof copiedSchema>;
+export const copiedSchema = copiedShape.superRefine(({ templates, tracks }, context) => {
+  tracks.forEach((items, t) => {
+    items.forEach((item, i) => {
+      const path = ['tracks', t, i];
+      if (item.kind === 'graphic' && !Object.hasOwn(templates, item.template))
+        context.addIssue({ code: 'custom', path, message: `the template "${item.template}" is not in it` });
+      for (const fault of itemFaults(item, templates))
+        context.addIssue({ code: 'custom', path: [...path, ...fault.path], message: fault.message });
+    });
+  });
+});
+export type Copied = z.infer<typeof copiedShape>;
 
 /** Takes items along. */
 export function takeAlong(reel: Reel, ids: readonly string[]): Copied | undefined {

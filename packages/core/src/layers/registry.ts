@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { MOST } from '../values/limits';
 import { type BeamLayer, beam, beamSchema } from './beam';
 import { type GrainLayer, grain, grainSchema } from './grain';
 import { type GroupLayer, group, groupBase } from './group';
@@ -34,7 +35,7 @@ export type Layer =
 const groupSchema = z.strictObject({
   ...groupBase,
   get layers(): z.ZodArray<z.ZodType<Layer>> {
-    return z.array(layerSchema).max(400);
+    return z.array(layerSchema).max(MOST.layers);
   },
 });
 

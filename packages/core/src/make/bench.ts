@@ -1,6 +1,9 @@
+import type { ReelItem, Track } from '../documents/item';
 import type { Reel } from '../documents/reel';
+import { suitingTexts } from '../documents/suiting';
 import type { Template } from '../documents/template';
 import { faultsOfTemplate } from '../documents/templateFaults';
+import { changeTracks, given } from '../edit/items';
 import { EditError } from '../edit/place';
 import { newReel } from '../edit/reel';
 import type { LaidPart } from '../evaluate/paintPass';
@@ -40,7 +43,24 @@ export function changeMade(reel: Reel, by: (template: Template) => Template): Re
   if (next === template) return reel;
   const [fault] = faultsOfTemplate(next);
   if (fault) throw new EditError(`That does not fit: ${fault}.`);
-  return { ...reel, templates: { ...reel.templates, [reel.making.template]: next } };
+  const made = { ...reel, templates: { ...reel.templates, [reel.making.template]: next } };
+  return next.controls === template.controls ? made : changeTracks(made, (track) => suiting(track, next));
+}
+
+/** A track whose titles hold nothing that a template they are made of does not have any more. */
+function suiting(track: Track, template: Template): Track {
+  const isPoint = (id: string) => template.controls.some((c) => c.id === id && c.kind === 'point');
+  const items = track.items.map((item) => {
+    if (item.kind !== 'graphic' || (!item.fill.texts && !item.points)) return item;
+    const { texts, ...fill } = item.fill;
+    const points = Object.entries(item.points ?? {}).filter(([id]) => isPoint(id));
+    return given({
+      ...item,
+      fill: { ...fill, ...(texts ? { texts: suitingTexts(texts, template) } : {}) },
+      points: points.length > 0 ? Object.fromEntries(points) : undefined,
+    }) as ReelItem;
+  });
+  return { ...track, items };
 }
 
 /** Puts parts out of sight, or locks them, while one works; or takes that back. */

@@ -1,10 +1,18 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 
 /** What a property holds, as far as controls are concerned. */
-export type Holds = 'number' | 'point' | 'space' | 'colour' | 'words' | 'switch';
+type Holds = 'number' | 'point' | 'space' | 'colour' | 'words' | 'switch';
+
+const HOLDS = new WeakMap<z.ZodType, Holds>();
 
 /** What the constants of a schema are. */
-export function holdsOf(constant: z.ZodType): Holds {
+function holdsOf(constant: z.ZodType): Holds {
+  const held = HOLDS.get(constant) ?? foundHolds(constant);
+  HOLDS.set(constant, held);
+  return held;
+}
+
+function foundHolds(constant: z.ZodType): Holds {
   const takes = (v: unknown) => constant.safeParse(v).success;
   if ([0, 0.5, 1, 400].some(takes)) return 'number';
   if (takes([0, 0])) return 'point';
@@ -22,48 +30,87 @@ interface ControlFacts {
   readonly values: readonly string[] | undefined;
 }
 
-/**
- * The controls of the template that is being read. Links stand deep in a document and its controls beside them, and a
- * schema sees only what it is given: the template's schema sets this before its parts are read, one after the other.
- */
-let reading: ReadonlyMap<string, ControlFacts> | undefined;
+/** The controls that links of a document may name. */
+export type LinkableControls = ReadonlyMap<string, ControlFacts>;
 
 type Plain = Record<string, unknown>;
 const isPlain = (v: unknown): v is Plain => typeof v === 'object' && v !== null && !Array.isArray(v);
 
-function factsOf(control: Plain): ControlFacts {
-  const options = Array.isArray(control.options) ? control.options.filter(isPlain) : [];
-  const values =
-    control.kind === 'switch'
-      ? ['true', 'false']
-      : control.kind === 'choice'
-        ? options.map((o) => String(o.id))
-        : undefined;
-  return { kind: String(control.kind), values };
+/** What links need to know of some controls. */
+export function linkable(
+  controls: readonly {
+    readonly id: string;
+    readonly kind: string;
+    readonly options?: readonly { id: string }[];
+  }[],
+): LinkableControls {
+  return new Map(
+    controls.map(({ id, kind, options }) => [
+      id,
+      { kind, values: kind === 'switch' ? ['true', 'false'] : options?.map((o) => o.id) },
+    ]),
+  );
 }
 
-/** Reads a template with a schema whose links are checked against the template's own controls. */
-export function withItsControls<S extends z.ZodType>(schema: S) {
-  return z.preprocess((data) => {
-    const controls = isPlain(data) && Array.isArray(data.controls) ? data.controls.filter(isPlain) : [];
-    reading = new Map(controls.map((c) => [String(c.id), factsOf(c)]));
-    return data;
-  }, schema);
+/** What a value is to give that comes from somewhere: links stand deep in a document, and what they name beside it. */
+interface Wanted {
+  /** What the property holds when it holds a plain value. */
+  readonly constant: z.ZodType;
+  /** A part of a sum or a product, where a number meets every part of a point. */
+  readonly isTerm: boolean;
 }
 
-export interface LinkFacts {
+/** The sources that were read, each with what its property is to hold. A source that was read never changes. */
+const READ = new WeakMap<object, Wanted>();
+
+/** Keeps what a source that was just read is to give, for {@link linkFaults}. */
+export function keepWanted(source: object, wanted: Wanted): void {
+  READ.set(source, wanted);
+}
+
+/** Something that does not suit, with the way to it. */
+export interface LinkFault {
+  readonly path: readonly (string | number)[];
+  readonly message: string;
+}
+
+/**
+ * What is wrong with the links in a part of a document that its schema has read: names that are not there, values of
+ * another kind than is needed, tables without a row.
+ */
+export function linkFaults(
+  part: unknown,
+  controls: LinkableControls,
+  path: readonly (string | number)[] = [],
+): LinkFault[] {
+  if (typeof part !== 'object' || part === null) return [];
+  const within = Object.entries(part).flatMap(([key, value]) =>
+    typeof value === 'object' && value !== null
+      ? linkFaults(value, controls, [...path, Array.isArray(part) ? Number(key) : key])
+      : [],
+  );
+  const wanted = READ.get(part);
+  if (!wanted) return within;
+  const { control } = part as { control?: string };
+  const message =
+    (control !== undefined && !controls.has(control)
+      ? `it is linked to a control "${control}" that is not there`
+      : control !== undefined
+        ? faultOfLink(part as unknown as LinkFacts, wanted.constant, controls)
+        : undefined) ?? (wanted.isTerm ? undefined : faultOfSource(part, holdsOf(wanted.constant), controls));
+  return message === undefined ? within : [{ path, message }, ...within];
+}
+
+interface LinkFacts {
   readonly control: string;
   readonly part?: 0 | 1 | undefined;
   readonly table?: Readonly<Record<string, unknown>> | undefined;
 }
 
-/**
- * What is wrong with a link from a property, in words; nothing when it suits, or its control is not known here.
- * @param constant what the property holds when it holds a plain value
- */
-export function faultOfLink(link: LinkFacts, holds: Holds, constant: z.ZodType): string | undefined {
-  const control = reading?.get(link.control);
-  if (!control) return undefined;
+/** What is wrong with a link to a control that is there, in words; nothing when it suits. */
+function faultOfLink(link: LinkFacts, constant: z.ZodType, controls: LinkableControls): string | undefined {
+  const control = controls.get(link.control)!;
+  const holds = holdsOf(constant);
   if (link.table) {
     if (!control.values) return `a table needs a choice or a switch, and "${link.control}" is neither`;
     const missing = control.values.find((v) => !Object.hasOwn(link.table!, v));
@@ -101,25 +148,25 @@ const OF_CONTROL: Readonly<Record<string, Gives>> = {
   ...{ colour: 'text', font: 'text', path: 'text', choice: 'text' },
 };
 
-/** What kind of value a property comes to; nothing where its control is not known here. */
-function givenBy(p: unknown): Gives | undefined {
+/** What kind of value a property comes to; nothing where its control is not there. */
+function givenBy(p: unknown, controls: LinkableControls): Gives | undefined {
   if (Array.isArray(p)) return 'list';
   if (typeof p === 'number') return 'number';
   if (typeof p === 'boolean') return 'switch';
   if (typeof p === 'string') return 'text';
   if (!isPlain(p)) return undefined;
-  if (Array.isArray(p.keys)) return givenBy((p.keys[0] as Plain | undefined)?.value);
-  if (isPlain(p.shape)) return givenBy(p.shape.wide);
-  if (isPlain(p.wave)) return givenBy(p.wave.size);
+  if (Array.isArray(p.keys)) return givenBy((p.keys[0] as Plain | undefined)?.value, controls);
+  if (isPlain(p.shape)) return givenBy(p.shape.wide, controls);
+  if (isPlain(p.wave)) return givenBy(p.wave.size, controls);
   if (p.frame !== undefined || p.each !== undefined || p.count !== undefined) return 'number';
   if (p.parts !== undefined) return 'list';
   if (p.control !== undefined) {
-    if (isPlain(p.table)) return givenBy(Object.values(p.table)[0]);
-    const kind = reading?.get(String(p.control))?.kind;
+    if (isPlain(p.table)) return givenBy(Object.values(p.table)[0], controls);
+    const kind = controls.get(String(p.control))?.kind;
     if (kind === undefined || !Object.hasOwn(OF_CONTROL, kind)) return undefined;
     return kind === 'point' && p.part !== undefined ? 'number' : OF_CONTROL[kind];
   }
-  const terms = [p.sum, p.product].find(Array.isArray)?.map(givenBy);
+  const terms = [p.sum, p.product].find(Array.isArray)?.map((term) => givenBy(term, controls));
   // A number meets every part of a point; anything else cannot be reckoned with.
   return (
     terms?.find((t) => t === 'text' || t === 'switch') ?? (terms?.includes('list') ? 'list' : terms?.[0])
@@ -127,10 +174,10 @@ function givenBy(p: unknown): Gives | undefined {
 }
 
 /** What is wrong with where a property's value comes from, in words: that it is of another kind than is needed. */
-export function faultOfSource(p: unknown, holds: Holds): string | undefined {
+function faultOfSource(p: unknown, holds: Holds, controls: LinkableControls): string | undefined {
   if (isPlain(p) && (p.sum ?? p.product ?? p.wave) && WANTED[holds] !== 'number' && WANTED[holds] !== 'list')
     return `sums, products and waves are of numbers, and this is ${NAMES[holds]}`;
-  const given = givenBy(p);
+  const given = givenBy(p, controls);
   if (given === undefined || given === WANTED[holds]) return undefined;
   const { control } = isPlain(p) ? p : {};
   const who = control === undefined ? 'its source' : `the control "${String(control)}"`;

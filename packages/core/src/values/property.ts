@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { colourSchema, mixColours, mostReadable, withAlpha } from '../colour/colour';
 import { type Easing, easingFunction, easingSchema } from '../motion/easing';
 import { type Clock, type Mark, markTime } from '../time/clock';
-import { faultOfLink, faultOfSource, type Holds, holdsOf } from './linking';
+import { keepWanted } from './linking';
 
 /**
  * A property of a layer: a constant, or where its value comes from. There is no formula language; each source below
@@ -79,18 +79,14 @@ export const constantsOf = (schema: z.ZodType): z.ZodType<Value> | undefined => 
  */
 export function property<S extends z.ZodType<Value>>(constant: S): z.ZodType<Property<z.output<S>>> {
   type T = z.output<S>;
-  let held: Holds | undefined;
-  const holds = () => {
-    held ??= holdsOf(constant);
-    return held;
-  };
   /** A part of a sum or a product, where a number meets every part of a point. */
-  const term: z.ZodType<Property<T>> = z.lazy(
-    () => z.union([constant, ...sourcesOf(constant, holds(), self, term)]) as z.ZodType<Property<T>>,
-  );
-  const self = term.superRefine((p, context) => {
-    const fault = isConstant(p) ? undefined : faultOfSource(p, holds());
-    if (fault) context.addIssue({ code: 'custom', message: fault });
+  const term: z.ZodType<Property<T>> = z
+    .lazy(() => z.union([constant, ...sourcesOf(constant, self, term)]) as z.ZodType<Property<T>>)
+    .superRefine((p) => {
+      if (!isConstant(p)) keepWanted(p as object, { constant, isTerm: true });
+    });
+  const self = term.superRefine((p) => {
+    if (!isConstant(p)) keepWanted(p as object, { constant, isTerm: false });
   });
   CONSTANTS.set(self, constant);
   return self;
@@ -99,7 +95,6 @@ export function property<S extends z.ZodType<Value>>(constant: S): z.ZodType<Pro
 /** What a property's value may come from. */
 function sourcesOf<T extends Value>(
   constant: z.ZodType<T>,
-  holds: Holds,
   self: z.ZodType<Property<T>>,
   term: z.ZodType<Property<T>>,
 ) {
@@ -109,24 +104,19 @@ function sourcesOf<T extends Value>(
         .array(z.strictObject({ ...markSchema.shape, value: self, ease: easingSchema.optional() }))
         .min(1),
     }),
-    z
-      .strictObject({
-        control: z.string().min(1),
-        /** Of a point: its first or second part alone. */
-        part: z.union([z.literal(0), z.literal(1)]).optional(),
-        scale: z.number().optional(),
-        offset: z.number().optional(),
-        invert: z.boolean().optional(),
-        table: z.record(z.string(), self).optional(),
-        mix: z.strictObject({ with: colourSchema, amount: z.number().min(0).max(1) }).optional(),
-        alpha: z.number().min(0).max(1).optional(),
-        readable: z.array(colourSchema).min(1).optional(),
-        curve: z.strictObject({ ease: easingSchema, from: z.number(), to: z.number() }).optional(),
-      })
-      .superRefine((link, context) => {
-        const fault = faultOfLink(link, holds, constant);
-        if (fault) context.addIssue({ code: 'custom', message: fault });
-      }),
+    z.strictObject({
+      control: z.string().min(1),
+      /** Of a point: its first or second part alone. */
+      part: z.union([z.literal(0), z.literal(1)]).optional(),
+      scale: z.number().optional(),
+      offset: z.number().optional(),
+      invert: z.boolean().optional(),
+      table: z.record(z.string(), self).optional(),
+      mix: z.strictObject({ with: colourSchema, amount: z.number().min(0).max(1) }).optional(),
+      alpha: z.number().min(0).max(1).optional(),
+      readable: z.array(colourSchema).min(1).optional(),
+      curve: z.strictObject({ ease: easingSchema, from: z.number(), to: z.number() }).optional(),
+    }),
     z.strictObject({ shape: z.strictObject({ wide: self, tall: self, square: self }) }),
     z.strictObject({ frame: z.enum(['width', 'height', 'short', 'long']), scale: z.number().optional() }),
     z.strictObject({

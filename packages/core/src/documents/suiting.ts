@@ -1,0 +1,21 @@
+import { textChangeSchema } from '../layers/textStyle';
+import { linkable, linkFaults } from '../values/linking';
+import type { Fill } from './fill';
+import type { Template } from './template';
+
+/**
+ * What was changed of texts, without the changes that are linked to what a template does not have: they came from another
+ * template, or from this one as it was.
+ */
+export function suitingTexts(
+  texts: NonNullable<Fill['texts']>,
+  template: Template,
+): NonNullable<Fill['texts']> {
+  const controls = linkable(template.controls);
+  const suits = (change: unknown) => {
+    // What links are to give is known of what was read.
+    const read = textChangeSchema.safeParse(change);
+    return read.success && linkFaults(read.data, controls).length === 0;
+  };
+  return Object.fromEntries(Object.entries(texts).filter(([, change]) => suits(change)));
+}
