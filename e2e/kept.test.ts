@@ -261,6 +261,75 @@ describe('two tabs', () => {
     await second.close();
   });
 
+  it('who looks on takes nothing back', async () => {
+    const first = await session.page(LAPTOP, '/reels/demo-sting');
+    await fill(first, 'slot-line', 'A step that could be taken back');
+    await saved(first);
+    await tap(first, 'back');
+    await tap(first, 'open-demo-sting');
+    await first.waitForSelector(id('slot-line'));
+    const second = await session.page(LAPTOP, '/reels/demo-sting');
+    await second.waitForSelector(id('elsewhere'));
+    for (const key of ['z', 'y', 'z'] as const) {
+      await second.keyboard.down('Control');
+      await second.keyboard.press(key);
+      await second.keyboard.up('Control');
+    }
+    await second.$eval('body', () => new Promise((drawn) => requestAnimationFrame(() => setTimeout(drawn))));
+    expect(await fieldValue(second, 'slot-line')).toBe('A step that could be taken back');
+    await first.bringToFront();
+    await fill(first, 'slot-line', 'Work of the first');
+    await saved(first);
+    await second.bringToFront();
+    await tap(second, 'take-over');
+    await second.waitForSelector(id('elsewhere'), { hidden: true });
+    expect(await fieldValue(second, 'slot-line')).toBe('Work of the first');
+    await first.close();
+    await second.close();
+  });
+
+  it('what all of the app goes by is put together from both', async () => {
+    const holds = (page: Page, testID: string, text: string) =>
+      page.waitForFunction(
+        (s: string, wanted: string) => document.querySelector<HTMLInputElement>(s)?.value === wanted,
+        {},
+        id(testID),
+        text,
+      );
+    const [first, second] = [await session.page(LAPTOP, '/brand'), await session.page(LAPTOP, '/brand')];
+    await second.waitForSelector(id('brand-name'));
+    await first.bringToFront();
+    await fill(first, 'brand-name', 'Named in the first');
+    await second.bringToFront();
+    await holds(second, 'brand-name', 'Named in the first');
+    await fill(second, 'brand-line-line', 'Said in the second');
+    await first.bringToFront();
+    await holds(first, 'brand-line-line', 'Said in the second');
+    await fill(first, 'brand-name', 'Thistledown Kite Weekend');
+    await second.bringToFront();
+    await holds(second, 'brand-name', 'Thistledown Kite Weekend');
+    await second.reload();
+    await holds(second, 'brand-line-line', 'Said in the second');
+
+    for (const page of [first, second]) await page.goto(`${session.address}/templates`);
+    const favourite = (of: string) => `favourite-${of}`;
+    const isOn = (page: Page, of: string) =>
+      page.waitForSelector(
+        `${id(favourite(of))}[aria-pressed="true"], ${id(favourite(of))}[aria-checked="true"]`,
+      );
+    await first.bringToFront();
+    await tap(first, favourite('name-strap'));
+    await second.bringToFront();
+    await isOn(second, 'name-strap');
+    await tap(second, favourite('quote-card'));
+    await isOn(second, 'quote-card');
+    await first.bringToFront();
+    await isOn(first, 'quote-card');
+    await isOn(first, 'name-strap');
+    await first.close();
+    await second.close();
+  });
+
   it('a finished render stays, whatever other tabs begin, and is there in the next visit', async () => {
     const page = await session.page(LAPTOP, '/reels/demo-sting');
     await tap(page, 'step-render');

@@ -154,11 +154,32 @@ describe('storage that is full', () => {
     const { reel } = await reelFileOf(await session.take('.freshreel'));
     const file = reel as Reel;
     expect(graphicsOf(file)[0]!.fill.slots.line).toBe('Typed while full');
+    // One leaves the reel all the same, and comes back to it.
+    await tap(page, 'back');
+    await tap(page, 'open-demo-sting');
+    expect(await fieldValue(page, 'slot-line')).toBe('Typed while full');
     await page.evaluate(() => (window as unknown as { room: () => void }).room());
-    await tap(page, 'save-again');
+    await fill(page, 'slot-line', 'Typed once there is room');
     await saved(page);
     await page.reload();
-    expect(await fieldValue(page, 'slot-line')).toBe('Typed while full');
+    expect(await fieldValue(page, 'slot-line')).toBe('Typed once there is room');
+    await page.close();
+  });
+
+  it('what is left unsaved is there again at the next start', async () => {
+    const page = await session.page(LAPTOP, '/reels/demo-sting');
+    await page.waitForSelector(id('slot-line'));
+    await page.evaluate(() => {
+      IDBObjectStore.prototype.put = () => {
+        throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+      };
+    });
+    await fill(page, 'slot-line', 'Left while full');
+    await waitForText(page, 'save-fault', /Not saved/);
+    await tap(page, 'back');
+    await page.waitForSelector(id('open-demo-sting'));
+    await page.goto(`${session.address}/reels/demo-sting`);
+    expect(await fieldValue(page, 'slot-line')).toBe('Left while full');
     await page.close();
   });
 

@@ -14,7 +14,7 @@ import { clearBrokenImports } from '@/storage/media';
 import { clearBrokenProxies } from '@/storage/proxies';
 import { keys, queryClient } from '@/storage/queries';
 import { purgeOld } from '@/storage/removed';
-import { keepUnwrittenBrands, recoverUnsaved } from '@/storage/unsaved';
+import { besideText, keepUnwrittenBrands, recoverUnsaved } from '@/storage/unsaved';
 import { templatesQuery } from '@/storage/useTemplates';
 import { Announcer } from '@/ui/announce';
 import { Banner } from '@/ui/Banner';
@@ -38,8 +38,12 @@ const REST_AFTER = 3000;
 
 export default function Layout() {
   const [state, setState] = useState<'starting' | 'ready' | { fault: string }>('starting');
+  const [beside, setBeside] = useState<readonly string[]>([]);
   useEffect(() => {
-    const begun = recoverUnsaved().then(() => startDemo());
+    const begun = recoverUnsaved().then((found) => {
+      setBeside(found);
+      return startDemo();
+    });
     // What is slow to begin keeps nobody out.
     Promise.race([begun, new Promise<void>((go) => setTimeout(go, AT_MOST))])
       .then(() => setState('ready'))
@@ -69,6 +73,11 @@ export default function Layout() {
           {typeof state === 'object' && (
             <Banner kind="fault">{`This browser does not let Fresh Reel keep anything (${state.fault}). You can work, but reels will be gone when the tab closes.`}</Banner>
           )}
+          {beside.map((name) => (
+            <Banner key={name} kind="watch" testID="kept-beside">
+              {besideText(name)}
+            </Banner>
+          ))}
           {state !== 'starting' && <Slot />}
           <Announcer />
         </View>

@@ -23,7 +23,7 @@ export function WhichBrand({
   const begin = () => {
     const name = freeName('New brand', (n) => brands.some((b) => b.name === n), ' ');
     const made: Brand = { ...empty, id: newId(), name };
-    mutate(made, { onError: (error) => toast({ text: messageOf(error) }) });
+    mutate({ brand: made }, { onError: (error) => toast({ text: messageOf(error) }) });
     setPreferences({ brand: made.id });
   };
   return (

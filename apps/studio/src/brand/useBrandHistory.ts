@@ -1,6 +1,8 @@
 import { type Brand, change, type History, redo, settle, startHistory, undo } from '@fresh-reel/core';
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { listBrands, unwrittenBrands } from '../storage/brand';
 import { useSaveBrand } from '../storage/queries';
+import { onChangedElsewhere } from '../storage/tabs';
 
 /** The steps of this visit, so that they are there again when one comes back to the place. */
 let remembered: History<Brand> | undefined;
@@ -31,15 +33,30 @@ export function useBrandHistory(stored: Brand, onFault: (message: string) => voi
   const latest = useRef(history);
   const step = useCallback(
     (by: (history: History<Brand>) => History<Brand>) => {
+      const before = latest.current.present;
       const next = by(latest.current);
-      const isOther = next.present !== latest.current.present;
+      const isOther = next.present !== before;
       latest.current = next;
       remembered = next;
       setHistory(next);
-      if (isOther) mutate(next.present, { onError: (e) => onFault(e.message) });
+      if (isOther) mutate({ brand: next.present, before }, { onError: (e) => onFault(e.message) });
     },
     [mutate, onFault],
   );
+  useEffect(() => {
+    // What another tab writes is what there is, here too; what was typed here meanwhile is on its way into it.
+    const adopt = async () => {
+      const found = (await listBrands()).find(({ id }) => id === latest.current.present.id);
+      const isOn = unwrittenBrands().some(({ id }) => id === found?.id);
+      if (!found || isOn || JSON.stringify(found) === JSON.stringify(latest.current.present)) return;
+      latest.current = startHistory(found);
+      remembered = latest.current;
+      setHistory(latest.current);
+    };
+    return onChangedElsewhere((changed) => {
+      if (changed === 'brands') void adopt().catch(() => undefined);
+    });
+  }, []);
   const actions = useMemo(
     () => ({
       put: (part: Partial<Brand>, gesture?: string) =>

@@ -1,3 +1,5 @@
+import { holdWhileAlive, ifFree } from '../storage/tabs';
+
 /** A file that is written piece by piece and then given to the user: on disk where the browser keeps private files. */
 export interface OutFile {
   write(bytes: Uint8Array): Promise<void>;
@@ -6,15 +8,20 @@ export interface OutFile {
 
 const FOLDER = 'saved';
 
+/** Says that a file is in use for as long as its tab lives. */
+const lockOf = (file: string) => `${FOLDER}/${file}`;
+
 /**
- * Opens a file to write. What earlier ones left is removed first: the browser has read them by then.
+ * Opens a file to write. It stays while its tab does: the browser may still be reading it.
  * @param name what it will be called
  */
 export async function outFile(name: string): Promise<OutFile> {
   const root = await navigator.storage?.getDirectory?.().catch(() => undefined);
   if (!root || !('createWritable' in FileSystemFileHandle.prototype)) return inMemory();
+  const file = `${Date.now()}-${name}`;
+  await holdWhileAlive(lockOf(file));
   const folder = await root.getDirectoryHandle(FOLDER, { create: true });
-  const handle = await folder.getFileHandle(`${Date.now()}-${name}`, { create: true });
+  const handle = await folder.getFileHandle(file, { create: true });
   const stream = await handle.createWritable();
   return {
     write: (bytes) => stream.write(bytes as Uint8Array<ArrayBuffer>),
@@ -35,11 +42,14 @@ function inMemory(): OutFile {
   };
 }
 
-/** Removes what was written for the user in earlier visits. */
+/** Removes what was written for the user in earlier visits: what no tab that is open has in use. */
 export async function clearOutFiles(): Promise<void> {
   const root = await navigator.storage?.getDirectory?.().catch(() => undefined);
   // There may be nothing to remove.
-  await root?.removeEntry(FOLDER, { recursive: true }).catch((error: DOMException) => {
+  const folder = await root?.getDirectoryHandle(FOLDER).catch((error: DOMException) => {
     if (error.name !== 'NotFoundError') throw error;
   });
+  const files: string[] = [];
+  for await (const file of folder?.keys() ?? []) files.push(file);
+  for (const file of files) await ifFree(lockOf(file), () => folder!.removeEntry(file));
 }

@@ -3,11 +3,11 @@ import { held } from '../testing/memoryStorage';
 jest.mock('@react-native-async-storage/async-storage', () => jest.requireActual('../testing/memoryStorage'));
 
 import {
+  changePreferences,
   FIRST_PREFERENCES,
   readPreferences,
   regrouped,
   renamedGroup,
-  savePreferences,
   takePreferences,
 } from './preferences';
 
@@ -34,7 +34,7 @@ describe('what was chosen elsewhere', () => {
 
   it('comes beside what is here, and changes none of it', async () => {
     const here = { ...FIRST_PREFERENCES, favourites: ['poster'], groups: [group('Sundays', 'crew')] };
-    await savePreferences(here);
+    await changePreferences(here);
     await takePreferences(brought, renamed);
     await takePreferences(brought, renamed);
     expect(await readPreferences()).toEqual({
@@ -45,7 +45,7 @@ describe('what was chosen elsewhere', () => {
   });
 
   it('that cannot be read leaves what is here', async () => {
-    await savePreferences({ ...FIRST_PREFERENCES, favourites: ['poster'] });
+    await changePreferences({ ...FIRST_PREFERENCES, favourites: ['poster'] });
     await takePreferences({ favourites: 7, groups: [{ name: '' }], ground: 'blue' }, renamed);
     expect(await readPreferences()).toEqual({ ...FIRST_PREFERENCES, favourites: ['poster'] });
   });
@@ -72,4 +72,18 @@ it('a group gets another name in its place, and what a group of that name holds'
   ]);
   expect(renamedGroup(groups, 'Hooks', 'Hooks')).toEqual(groups);
   expect(renamedGroup(groups, 'None', 'Other')).toEqual(groups);
+});
+
+it('what is chosen at once, here or in another tab, all counts', async () => {
+  await Promise.all([
+    changePreferences({ signature: 'The crew' }),
+    changePreferences({ favourites: ['poster'] }),
+    changePreferences({ signature: 'The crew of two' }),
+  ]);
+  // Another tab writes what it chose beside that.
+  held.set('preferences', JSON.stringify({ ...(await readPreferences()), notices: true }));
+  await changePreferences({ singleKeys: false });
+  expect(await readPreferences()).toMatchObject({
+    ...{ signature: 'The crew of two', favourites: ['poster'], notices: true, singleKeys: false },
+  });
 });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { FIRST_BRAND } from './brand';
 import { jsonOf, store, write } from './store';
+import { tellTabs, whileHeld } from './tabs';
 
 /** Clips of the demo that can lie behind a transparent title, by their files. */
 export const FOOTAGE = ['kites-crossing', 'crowd-on-the-hill', 'drifting-sky'] as const;
@@ -74,10 +75,20 @@ export async function readPreferences(): Promise<Preferences> {
   return preferencesSchema.parse(jsonOf(await store.getItem(KEY)) ?? {});
 }
 
-/** @throws {StorageError} */
-export async function savePreferences(preferences: Preferences): Promise<void> {
-  await write({ [KEY]: JSON.stringify(preferences) });
+/**
+ * Changes what was chosen, from what is kept now: another tab may have chosen something else meanwhile.
+ * @throws {StorageError}
+ */
+function changeFrom(by: (now: Preferences) => Preferences): Promise<void> {
+  return whileHeld(KEY, async () => {
+    await write({ [KEY]: JSON.stringify(by(await readPreferences())) });
+    tellTabs('preferences');
+  });
 }
+
+/** Chooses some of it; the rest stays as it is kept, whichever tab chose it. @throws {StorageError} */
+export const changePreferences = (part: Partial<Preferences>): Promise<void> =>
+  changeFrom((now) => ({ ...now, ...part }));
 
 /** Templates of a group with one more, or one less; a group without any is none. Groups are told apart by their names. */
 export function regrouped(
@@ -124,18 +135,18 @@ export async function takePreferences(brought: unknown, renamed: Renamed): Promi
     groups: came.groups.map((g) => ({ ...g, templates: g.templates.map(template) })),
   };
   const text = await store.getItem(KEY);
-  if (text === null) return savePreferences(own);
-  const here = await readPreferences();
+  if (text === null) return changeFrom(() => own);
   const both = (a: readonly string[], b: readonly string[], most: number) =>
     [...new Set([...a, ...b])].slice(0, most);
-  const groups = own.groups.reduce(
-    (all, { name, templates }) => templates.reduce((g, id) => regrouped(g, name, id, true), all),
-    here.groups,
-  );
-  await savePreferences({
+  const grouped = (groups: readonly TemplateGroup[]) =>
+    own.groups.reduce<readonly TemplateGroup[]>(
+      (all, { name, templates }) => templates.reduce((g, id) => regrouped(g, name, id, true), all),
+      groups,
+    );
+  await changeFrom((here) => ({
     ...here,
     favourites: both(here.favourites, own.favourites, 500),
     recent: both(here.recent, own.recent, 40),
-    groups: groups.slice(0, 100),
-  });
+    groups: grouped(here.groups).slice(0, 100),
+  }));
 }

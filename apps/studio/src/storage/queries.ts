@@ -3,10 +3,11 @@ import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/re
 import { deleteBrand, listBrands, saveBrand } from './brand';
 import { readHistory } from './histories';
 import { listMedia } from './media';
-import { FIRST_PREFERENCES, type Preferences, readPreferences, savePreferences } from './preferences';
+import { changePreferences, FIRST_PREFERENCES, type Preferences, readPreferences } from './preferences';
 import { deleteReel, type ListedReel, listReels, readReel, saveReel } from './reels';
 import { listRemoved, putBack, type Removed, type RemovedId } from './removed';
-import { announce } from './tabs';
+import { onChangedElsewhere, type Shared } from './tabs';
+import { newestReel } from './unsaved';
 
 /** Stored things do not change behind our back, except in another tab, which announces itself. */
 export const queryClient = new QueryClient({
@@ -32,6 +33,19 @@ export const keys = {
   thumb: ['thumb'] as const,
   facts: ['facts'] as const,
 };
+
+/** What is read anew of each that another tab changed. */
+const OF_SHARED: Readonly<Record<Shared, readonly (readonly string[])[]>> = {
+  reels: [keys.reels],
+  brands: [keys.brands],
+  templates: [keys.templates, ['editions']],
+  removed: [keys.removed],
+  preferences: [keys.preferences],
+};
+
+onChangedElsewhere((changed) => {
+  for (const queryKey of OF_SHARED[changed]) void queryClient.invalidateQueries({ queryKey });
+});
 
 /** Everything that is stored as a reel: the user's, and the benches of the workshop. */
 export function useStoredReels() {
@@ -66,7 +80,7 @@ export function useStoredReel(id: string) {
   return useQuery({
     queryKey: keys.reel(id),
     queryFn: async () => {
-      const stored = await readReel(id);
+      const stored = await newestReel(id);
       return stored?.kind === 'reel' ? { ...stored, history: await readHistory(stored.reel) } : stored;
     },
     gcTime: 0,
@@ -107,10 +121,9 @@ export function useSetPreferences(): (part: Partial<Preferences>) => void {
   return (part) => {
     const held = () => client.getQueryData<Preferences>(keys.preferences);
     const change = (now: Preferences) => {
-      const next = { ...now, ...part };
-      client.setQueryData(keys.preferences, next);
+      client.setQueryData(keys.preferences, { ...now, ...part });
       // One that could not be kept counts until the app is closed.
-      void savePreferences(next).catch(() => undefined);
+      void changePreferences(part).catch(() => undefined);
     };
     const now = held();
     if (now) return change(now);
@@ -119,32 +132,26 @@ export function useSetPreferences(): (part: Partial<Preferences>) => void {
   };
 }
 
-function useReelMutation<T>(change: (input: T) => Promise<void>, idOf: (input: T) => string) {
+function useReelMutation<T>(change: (input: T) => Promise<void>) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: change,
-    onSuccess: async (_, input) => {
-      announce(idOf(input));
-      await client.invalidateQueries({ queryKey: keys.reels });
-    },
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.reels }),
   });
 }
 
 /** Writes a reel. While it is being edited, the editor's copy is the newest; only the list is read anew. */
 export function useSaveReel() {
-  return useReelMutation<Reel>(saveReel, (reel) => reel.id);
+  return useReelMutation<Reel>(saveReel);
 }
 
 export function useDeleteReel() {
   const client = useQueryClient();
-  return useReelMutation<{ readonly id: string; readonly name: string }>(
-    async (stored) => {
-      await deleteReel(stored);
-      client.removeQueries({ queryKey: keys.reel(stored.id) });
-      await client.invalidateQueries({ queryKey: keys.removed });
-    },
-    (stored) => stored.id,
-  );
+  return useReelMutation<{ readonly id: string; readonly name: string }>(async (stored) => {
+    await deleteReel(stored);
+    client.removeQueries({ queryKey: keys.reel(stored.id) });
+    await client.invalidateQueries({ queryKey: keys.removed });
+  });
 }
 
 /** What was deleted and can be put back. */
@@ -166,18 +173,23 @@ export function useRemovedChange<T extends RemovedId>(change: (removed: T) => Pr
   return useMutation({
     mutationFn: change,
     onSettled: async (_, __, removed) => {
-      if (removed.kind === 'reel') announce(removed.id);
       await client.invalidateQueries({ queryKey: keys.removed });
       await client.invalidateQueries({ queryKey: LISTED[removed.kind] });
     },
   });
 }
 
+/** A brand, and what it was before a change of it; a new one has no before. */
+interface BrandChange {
+  readonly brand: Brand;
+  readonly before?: Brand | undefined;
+}
+
 export function useSaveBrand() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: saveBrand,
-    onMutate: (brand: Brand) => {
+    mutationFn: ({ brand, before }: BrandChange) => saveBrand(brand, before),
+    onMutate: ({ brand }) => {
       client.setQueryData<Brand[]>(keys.brands, (held = []) =>
         held.some(({ id }) => id === brand.id)
           ? held.map((other) => (other.id === brand.id ? brand : other))

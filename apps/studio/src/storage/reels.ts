@@ -2,6 +2,7 @@ import { DocumentError, openDocument, parseJson, type Reel, reelKind } from '@fr
 import { removeToKeep } from './removed';
 import { keysWith, store, write } from './store';
 import { type ReelSummary, readSummaries, summarise, summaryEntry } from './summaries';
+import { announce } from './tabs';
 
 /** A stored reel that opens, or one that does not, with the reason and its text untouched. */
 export type StoredReel = { readonly kind: 'reel'; readonly id: string; readonly reel: Reel } | DamagedReel;
@@ -58,9 +59,10 @@ export async function readReel(id: string): Promise<StoredReel | null> {
   return text === null ? null : open(id, text);
 }
 
-/** Writes a reel and what lists tell of it, both or none. @throws {StorageError} leaving the version before in place. */
+/** Writes a reel and what lists tell of it, both or none, and tells other tabs. @throws {StorageError} leaving the version before in place. */
 export async function saveReel(reel: Reel): Promise<void> {
   await write({ [PREFIX + reel.id]: JSON.stringify(reel), ...summaryEntry(summarise(reel)) });
+  announce(reel.id);
 }
 
 /** Deletes a reel, damaged or not; for a while it can be put back. */

@@ -4,6 +4,7 @@ import { tellStored } from './changes';
 import { dropProxies, dropProxy } from './proxies';
 import { jsonOf, keysWith, onFull, remove, store, write } from './store';
 import { summaryKey } from './summaries';
+import { announce, tellTabs } from './tabs';
 
 /** Days that what was deleted stays, unless its room is needed. */
 export const DAYS_KEPT = 30;
@@ -47,6 +48,14 @@ export async function removeToKeep(
   const kept: Removed = { kind, id, name, text, removed: now.toISOString() };
   await write({ [keyOf(kept)]: JSON.stringify(kept) });
   await remove(kind === 'reel' ? [sourceOf(kept), summaryKey(id)] : [sourceOf(kept)]);
+  tellOf(kept);
+}
+
+/** Tells other tabs that something left its list for what was deleted, or came back. */
+function tellOf({ kind, id }: RemovedId): void {
+  if (kind === 'reel') announce(id);
+  else if (kind !== 'media') tellTabs(`${kind}s`);
+  tellTabs('removed');
 }
 
 /** What was deleted and is still here, the newest first. */
@@ -72,6 +81,7 @@ export async function putBack(id: RemovedId): Promise<void> {
   // What was made again under the same name meanwhile is the newer one.
   if ((await store.getItem(sourceOf(removed))) === null) await write({ [sourceOf(removed)]: removed.text });
   await remove([keyOf(removed)]);
+  tellOf(removed);
   if (removed.kind === 'media') tellStored({ kind: 'media', id: removed.id });
 }
 
@@ -98,6 +108,7 @@ export async function purge(all: readonly Removed[]): Promise<void> {
     else if (removed.kind === 'template') await remove(await keysWith(`edition/${removed.id}/`));
     await remove([keyOf(removed)]);
   }
+  if (all.length > 0) tellTabs('removed');
 }
 
 /** Frees the bytes of a file that is on the shelf no more. */

@@ -24,7 +24,7 @@ import {
 import { deleteReel, listReels, readReel, saveReel } from './reels';
 import { DAYS_KEPT, listRemoved, purge, purgeOld, putBack, removeToKeep } from './removed';
 import { allKeys, keysWith, StorageError, store } from './store';
-import { keepUnwrittenBrands, recoverUnsaved } from './unsaved';
+import { dropUnsaved, keepUnsaved, keepUnwrittenBrands, newestReel, recoverUnsaved } from './unsaved';
 
 beforeEach(() => {
   held.clear();
@@ -257,6 +257,94 @@ describe('a page that is left in the middle of a write', () => {
     keepUnwrittenBrands();
     await recoverUnsaved();
     expect((await listBrands()).map((b) => b.name)).toEqual([brand!.name]);
+  });
+});
+
+describe('a brand that two tabs change', () => {
+  it('has what each of them changed, also what was on its way when a page was left', async () => {
+    await startDemo(async () => []);
+    const [brand] = await listBrands();
+    const colours = { ...brand!.colours, main: '#123456' };
+    await Promise.all([
+      saveBrand({ ...brand!, name: 'Of one tab' }, brand),
+      saveBrand({ ...brand!, colours }, brand),
+    ]);
+    expect(await listBrands()).toEqual([{ ...brand, name: 'Of one tab', colours }]);
+    const writing = saveBrand({ ...brand!, name: 'Typed just now' }, brand);
+    keepUnwrittenBrands();
+    await writing;
+    await saveBrand({ ...brand!, name: 'As if it had not been written', colours: brand!.colours });
+    await recoverUnsaved();
+    expect(await listBrands()).toEqual([{ ...brand, name: 'Typed just now' }]);
+  });
+
+  it('that was taken out in one of them does not come back by half', async () => {
+    await startDemo(async () => []);
+    const [brand] = await listBrands();
+    await removeToKeep('brand', brand!.id, brand!.name);
+    await saveBrand({ ...brand!, name: 'Too late' }, brand);
+    expect(await listBrands()).toEqual([]);
+  });
+});
+
+describe('a reel whose last change was not written', () => {
+  const [T0, T1, T2] = ['2026-06-05T10:00:00Z', '2026-06-05T10:01:00Z', '2026-06-05T10:02:00Z'];
+  const named = (name: string, changed: string) => ({ ...reel('a', T0), name, changed });
+  const names = async () =>
+    (await listReels()).flatMap((r) => (r.kind === 'reel' ? [r.summary.name] : [])).sort();
+
+  it('is put in place of the version it goes on from, at the start or when it is opened', async () => {
+    for (const again of [() => recoverUnsaved(), () => newestReel('a')]) {
+      await saveReel(named('as written', T0));
+      keepUnsaved(named('as left', T1), T0);
+      await again();
+      expect(await newestReel('a')).toMatchObject({ reel: { name: 'as left' } });
+      expect(await names()).toEqual(['as left']);
+    }
+  });
+
+  it('is put beside what another tab wrote meanwhile, once, and that stays as it is', async () => {
+    await saveReel(named('of the other tab', T1));
+    keepUnsaved(named('as left', T2), T0);
+    expect(await recoverUnsaved()).toEqual(['as left, from another tab']);
+    expect(await recoverUnsaved()).toEqual([]);
+    expect(await names()).toEqual(['as left, from another tab', 'of the other tab']);
+  });
+
+  it('is nothing to keep when it was written after all, or newer work was', async () => {
+    await saveReel(named('the same', T1));
+    keepUnsaved(named('the same', T2), T0);
+    expect(await recoverUnsaved()).toEqual([]);
+    keepUnsaved(named('before', T1), T0);
+    dropUnsaved('a');
+    expect(await recoverUnsaved()).toEqual([]);
+    expect(await names()).toEqual(['the same']);
+  });
+
+  it('waits while there is no room, and is what one sees meanwhile', async () => {
+    await saveReel(named('as written', T0));
+    keepUnsaved(named('as left', T1), T0);
+    room.left = 0;
+    expect(await recoverUnsaved()).toEqual([]);
+    expect(await newestReel('a')).toMatchObject({ reel: { name: 'as left' } });
+    // Of two that go different ways, what is stored: the other waits for room beside it.
+    room.left = Number.POSITIVE_INFINITY;
+    await saveReel(named('of the other tab', T2));
+    room.left = 0;
+    expect(await newestReel('a')).toMatchObject({ reel: { name: 'of the other tab' } });
+    room.left = Number.POSITIVE_INFINITY;
+    expect(await recoverUnsaved()).toEqual(['as left, from another tab']);
+  });
+
+  it('waits while another tab has it', async () => {
+    await saveReel(named('as written', T0));
+    keepUnsaved(named('as left', T1), T0);
+    const locks = (value: unknown) =>
+      Object.defineProperty(globalThis.navigator, 'locks', { value, configurable: true });
+    locks({ request: (_: string, __: object, work: (lock: null) => unknown) => work(null) });
+    expect(await newestReel('a')).toMatchObject({ reel: { name: 'as written' } });
+    locks(undefined);
+    expect(await newestReel('a')).toMatchObject({ reel: { name: 'as left' } });
   });
 });
 

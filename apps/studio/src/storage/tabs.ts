@@ -1,11 +1,27 @@
-/** Word between tabs of the app: a reel was written, or another tab wants to edit it. */
-type Word = { readonly written: string } | { readonly wanted: string };
+/** What each tab keeps in mind of the store, and reads anew when another one changed it. */
+export type Shared = 'reels' | 'brands' | 'templates' | 'removed' | 'preferences';
+
+/** Word between tabs of the app: a reel was written, another tab wants to edit it, or something that all show changed. */
+type Word = { readonly written: string } | { readonly wanted: string } | { readonly changed: Shared };
 
 const channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('fresh-reel');
 
 /** Tells other tabs that a reel was written or deleted. */
 export function announce(reel: string): void {
   channel?.postMessage({ written: reel } satisfies Word);
+}
+
+/** Tells other tabs that something they show is another now. */
+export function tellTabs(...all: readonly Shared[]): void {
+  for (const changed of all) channel?.postMessage({ changed } satisfies Word);
+}
+
+/** Hears of what other tabs changed. */
+export function onChangedElsewhere(listener: (changed: Shared) => void): () => void {
+  return hear((word) => {
+    if ('changed' in word) listener(word.changed);
+    else if ('written' in word) listener('reels');
+  });
 }
 
 function hear(listener: (word: Word) => void): () => void {
@@ -21,10 +37,23 @@ export function onWritten(listener: (reel: string) => void): () => void {
 
 const lockManager = () => (globalThis.navigator as { locks?: LockManager } | undefined)?.locks;
 
-/** Does something while a lock is held, so that other tabs see it is at work; at once where there are no locks. */
+/** Where there are no locks: what of this page goes on under a name. */
+const going = new Map<string, Promise<unknown>>();
+
+/**
+ * Does something while a lock is held, so that other tabs see it is at work; one after the other, as they came. Where
+ * there are no locks, one after the other in this page alone.
+ */
 export function whileHeld<T>(name: string, work: () => Promise<T>): Promise<T> {
   const locks = lockManager();
-  return locks ? (locks.request(name, work) as Promise<T>) : work();
+  if (locks) return locks.request(name, work) as Promise<T>;
+  const done = (going.get(name) ?? Promise.resolve()).then(work, work);
+  const over = () => {
+    if (going.get(name) === done) going.delete(name);
+  };
+  going.set(name, done);
+  done.then(over, over);
+  return done;
 }
 
 /** Takes a lock that nobody else has, and keeps it until this page or worker is gone. */

@@ -2,7 +2,7 @@ import { type ListedTemplate, listedOf, openedListed, type Template, templateKin
 import { openedText } from './opened';
 import { removeToKeep } from './removed';
 import { jsonOf, keysWith, store, write } from './store';
-import { whileHeld } from './tabs';
+import { tellTabs, whileHeld } from './tabs';
 
 const PREFIX = 'template/';
 
@@ -38,11 +38,13 @@ function writeTold(
 }
 
 /** Writes templates as the present editions, and other entries with them. @throws {StorageError} */
-const put = (templates: readonly Template[], others: Record<string, string> = {}): Promise<void> =>
-  writeTold(() => templates.map(listedOf), {
+async function put(templates: readonly Template[], others: Record<string, string> = {}): Promise<void> {
+  await writeTold(() => templates.map(listedOf), {
     ...others,
     ...Object.fromEntries(templates.map((t) => [PREFIX + t.id, JSON.stringify(t)])),
   });
+  tellTabs('templates');
+}
 
 const byName = new Intl.Collator().compare;
 
@@ -87,13 +89,16 @@ export async function listEditions(id: string): Promise<Template[]> {
  * @returns it, with its number
  * @throws {StorageError} leaving what was there before in place
  */
-export async function saveEdition(template: Template): Promise<Template> {
-  const present = await store.getItem(PREFIX + template.id);
-  const last = Math.max(0, ...(await listEditions(template.id)).map(editionOf));
-  const newest: Template = { ...template, edition: last + 1 };
-  const before = opened(present);
-  await put([newest], before ? { [editionsOf(template.id) + editionOf(before)]: present! } : {});
-  return newest;
+export function saveEdition(template: Template): Promise<Template> {
+  // Of two tabs that keep one at once, each counts on from the other.
+  return whileHeld(editionsOf(template.id), async () => {
+    const present = await store.getItem(PREFIX + template.id);
+    const last = Math.max(0, ...(await listEditions(template.id)).map(editionOf));
+    const newest: Template = { ...template, edition: last + 1 };
+    const before = opened(present);
+    await put([newest], before ? { [editionsOf(template.id) + editionOf(before)]: present! } : {});
+    return newest;
+  });
 }
 
 /** Keeps templates as they were kept elsewhere: of those with one id, the last edition is the present one. */

@@ -1,49 +1,155 @@
-import { type Brand, brandKind, type Reel, reelKind } from '@fresh-reel/core';
+import { brandKind, type Reel, reelKind } from '@fresh-reel/core';
 import immediateStorage from '@react-native-async-storage/async-storage';
-import { saveBrand, unwrittenBrands } from './brand';
+import { z } from 'zod';
+import { type BrandParts, putBrandParts, unwrittenBrands } from './brand';
+import { newId } from './ids';
 import { openedText } from './opened';
-import { readReel, saveReel } from './reels';
+import { readReel, type StoredReel, saveReel } from './reels';
+import { jsonOf } from './store';
+import { ifFree, reelLock } from './tabs';
 
 const REEL = 'unsaved/';
 const BRAND = 'unsaved-brand/';
 
+/** A reel that was kept, as text, and when the version in the store was changed that it goes on from. */
+const keptSchema = z.object({ basis: z.string(), reel: z.string() });
+
 /**
  * Keeps a reel whose tab is being left before its last change is written. The database answers later than a closing
  * page lives; this storage writes at once.
+ * @param basis when the version in the store was changed that it goes on from
  */
-export const keepUnsaved = (reel: Reel): void => keep(REEL + reel.id, reel);
+export function keepUnsaved(reel: Reel, basis: string): void {
+  keep(REEL + reel.id, { basis, reel: JSON.stringify(reel) });
+}
+
+/** Lets go of what was kept of a reel: something newer is written. */
+export function dropUnsaved(id: string): void {
+  void immediateStorage.removeItem(REEL + id).catch(() => undefined);
+}
 
 /** Keeps brands whose last change is on its way into the database when the page is left. */
 export function keepUnwrittenBrands(): void {
   for (const brand of unwrittenBrands()) keep(BRAND + brand.id, brand);
 }
 
-function keep(key: string, document: Reel | Brand): void {
+function keep(key: string, document: BrandParts | z.infer<typeof keptSchema>): void {
   void immediateStorage.setItem(key, JSON.stringify(document)).catch(() => undefined);
 }
 
-/** Puts what was kept into the database, where it is newer than what is there. Called at the start. */
-export async function recoverUnsaved(): Promise<void> {
-  for (const key of await immediateStorage.getAllKeys()) {
-    const text = key.startsWith(REEL) || key.startsWith(BRAND) ? await immediateStorage.getItem(key) : null;
-    // What cannot be written now stays for the next start; what does not open is no better than what is stored.
-    if (text !== null && (await putIn(key, text))) await immediateStorage.removeItem(key);
-  }
+/** Says that something was kept beside a reel that another tab wrote. */
+export const besideText = (name: string) =>
+  `Two tabs changed one reel. What one of them had not saved is a reel of its own now: “${name}”.`;
+
+/**
+ * Keeps what one tab could not write as a reel of its own, beside what another tab wrote.
+ * @returns its name; nothing where there is no room for it
+ */
+export async function keepBeside(reel: Reel): Promise<string | undefined> {
+  const name = `${reel.name.slice(0, 100)}, from another tab`;
+  return saveReel({ ...reel, id: newId(), name }).then(
+    () => name,
+    () => undefined,
+  );
 }
 
-/** @returns whether it is done with */
-async function putIn(key: string, text: string): Promise<boolean> {
-  const written = (work: Promise<void>) =>
-    work.then(
-      () => true,
-      () => false,
-    );
-  if (key.startsWith(BRAND)) {
-    const brand = openedText(brandKind, text);
-    return brand === undefined || written(saveBrand(brand));
+/**
+ * Puts what was kept into the database: in place of the version it goes on from, and beside one that another tab wrote
+ * meanwhile. Called at the start.
+ * @returns names of reels that were put beside others
+ */
+export async function recoverUnsaved(): Promise<string[]> {
+  const beside: string[] = [];
+  for (const key of await immediateStorage.getAllKeys()) {
+    const text = key.startsWith(REEL) || key.startsWith(BRAND) ? await immediateStorage.getItem(key) : null;
+    if (text === null) continue;
+    const put = key.startsWith(BRAND) ? await putBrand(text) : await putReel(key.slice(REEL.length), text);
+    // What cannot be written now stays for the next start; what does not open is no better than what is stored.
+    if (isDone(put)) await immediateStorage.removeItem(key);
+    if (typeof put === 'object') beside.push(put.beside);
   }
-  const reel = openedText(reelKind, text);
-  const stored = reel && (await readReel(reel.id));
-  const isNewer = reel && stored?.kind === 'reel' && stored.reel.changed < reel.changed;
-  return !isNewer || written(saveReel(reel));
+  return beside;
+}
+
+/** Reels that are being left in this tab: what is not written of them is on its way, or about to be kept. */
+const beingLeft = new Map<string, Promise<void>>();
+
+/** Says that a reel is being left until some work is done, so that who opens it again finds what that leaves. */
+export function leaving(id: string, work: Promise<void>): void {
+  const done = work.finally(() => {
+    if (beingLeft.get(id) === done) beingLeft.delete(id);
+  });
+  beingLeft.set(id, done);
+}
+
+/** A reel as it is opened: as it is stored, or as it was kept where there is no room in the store. */
+export async function newestReel(id: string): Promise<StoredReel | null> {
+  await beingLeft.get(id);
+  const text = await immediateStorage.getItem(REEL + id);
+  if (text === null) return readReel(id);
+  const put = await putReel(id, text);
+  if (isDone(put)) await immediateStorage.removeItem(REEL + id);
+  const stored = await readReel(id);
+  const kept = put === 'waits' && stored?.kind === 'reel' ? keptReel(text) : undefined;
+  return kept && goesOn(kept, stored as { readonly reel: Reel })
+    ? { kind: 'reel', id, reel: kept.reel }
+    : stored;
+}
+
+/** What became of something that was kept: done with, to be tried again, another tab's to write, or put beside. */
+type Put = 'done' | 'waits' | 'elsewhere' | { readonly beside: string };
+
+const isDone = (put: Put) => put === 'done' || typeof put === 'object';
+
+async function putBrand(text: string): Promise<Put> {
+  // Before they were kept in parts, brands were kept whole, of whichever version.
+  const parts = openedText(brandKind, text) ?? brandPartsSchema.safeParse(jsonOf(text)).data;
+  return parts ? written(putBrandParts({ ...parts })) : 'done';
+}
+
+const written = (work: Promise<void>): Promise<Put> =>
+  work.then(
+    () => 'done',
+    () => 'waits',
+  );
+
+interface KeptReel {
+  readonly reel: Reel;
+  readonly basis: string | undefined;
+}
+
+/** Before there was a basis, the reel alone was kept. */
+function keptReel(text: string): KeptReel | undefined {
+  const kept = keptSchema.safeParse(jsonOf(text));
+  const reel = openedText(reelKind, kept.success ? kept.data.reel : text);
+  return reel && { reel, basis: kept.data?.basis };
+}
+
+/** Whether what was kept goes on from the version that is stored. */
+const goesOn = ({ reel, basis }: KeptReel, stored: { readonly reel: Reel }) =>
+  stored.reel.changed === (basis ?? stored.reel.changed) && stored.reel.changed < reel.changed;
+
+const brandPartsSchema = z.looseObject({ id: z.string().min(1) });
+
+const withoutInstant = (reel: Reel) => JSON.stringify({ ...reel, changed: '' });
+
+async function putReel(id: string, text: string): Promise<Put> {
+  let put: Put = 'elsewhere';
+  // A tab that has the reel writes what it kept by itself.
+  await ifFree(reelLock(id), async () => {
+    put = await putFree(id, text);
+  });
+  return put;
+}
+
+async function putFree(id: string, text: string): Promise<Put> {
+  const kept = keptReel(text);
+  const stored = kept && (await readReel(id));
+  if (stored?.kind !== 'reel') return 'done';
+  if (withoutInstant(stored.reel) === withoutInstant(kept!.reel)) return 'done';
+  if (goesOn(kept!, stored)) return written(saveReel(kept!.reel));
+  // What was kept before there was a basis is told by its age.
+  if (kept!.basis === undefined) return 'done';
+  const beside = await keepBeside(kept!.reel);
+  return beside === undefined ? 'waits' : { beside };
 }

@@ -102,7 +102,10 @@ export function TemplateDetails({ template, isOwn }: { template: Template; isOwn
               onChange={(on) => {
                 const others = brand.templates.filter((id) => id !== template.id);
                 saveBrand.mutate(
-                  { ...brand, templates: on ? [template.id, ...others].slice(0, 100) : others },
+                  {
+                    brand: { ...brand, templates: on ? [template.id, ...others].slice(0, 100) : others },
+                    before: brand,
+                  },
                   { onError: (error) => toast({ text: messageOf(error) }) },
                 );
               }}

@@ -5,13 +5,13 @@ function slow() {
   const written: string[] = [];
   const waiting: { document: string; end: (fault?: Error) => void }[] = [];
   const save = (document: string) =>
-    new Promise<void>((resolve, reject) => {
+    new Promise<string>((resolve, reject) => {
       waiting.push({
         document,
         end: (fault) => {
           if (fault) return reject(fault);
           written.push(document);
-          resolve();
+          resolve(`${document}, stamped`);
         },
       });
     });
@@ -38,6 +38,10 @@ describe('writing every version', () => {
     await next();
     expect(written).toEqual(['b', 'd']);
     expect(autosave.unsaved).toBeUndefined();
+    // What it goes on from is what was written last, as it lies there.
+    expect(autosave.basis).toBe('d, stamped');
+    autosave.replace('from elsewhere');
+    expect(autosave.basis).toBe('from elsewhere');
     expect(states.at(-1)).toBe('saved');
   });
 
@@ -46,7 +50,10 @@ describe('writing every version', () => {
     const saved: string[] = [];
     const autosave = new Autosave<string>(
       '0',
-      async (document) => void saved.push(document),
+      async (document) => {
+        saved.push(document);
+        return document;
+      },
       () => undefined,
       200,
     );

@@ -15,6 +15,8 @@ const REST = 200;
 export class Autosave<T> {
   private latest: T;
   private written: T;
+  /** What was written last, or read, as it lies in the store. */
+  private stored: T;
   private may = false;
   private running: Promise<void> | undefined;
   private wake: () => void = () => undefined;
@@ -22,15 +24,19 @@ export class Autosave<T> {
   /** When the last write began. */
   private last = Number.NEGATIVE_INFINITY;
 
-  /** @param rest milliseconds between one write and the next */
+  /**
+   * @param save writes a version, and says how it lies in the store then
+   * @param rest milliseconds between one write and the next
+   */
   constructor(
     initial: T,
-    private readonly save: (document: T) => Promise<void>,
+    private readonly save: (document: T) => Promise<T>,
     private readonly onState: (state: SaveState) => void,
     private readonly rest = REST,
   ) {
     this.latest = initial;
     this.written = initial;
+    this.stored = initial;
   }
 
   /** The newest version; written soon, or when that is allowed. */
@@ -49,6 +55,12 @@ export class Autosave<T> {
   replace(document: T): void {
     this.latest = document;
     this.written = document;
+    this.stored = document;
+  }
+
+  /** The version in the store that what is here goes on from, as far as this tab knows. */
+  get basis(): T {
+    return this.stored;
   }
 
   /** What is not written yet. */
@@ -83,7 +95,7 @@ export class Autosave<T> {
         }
         const next = this.latest;
         this.last = Date.now();
-        await this.save(next);
+        this.stored = await this.save(next);
         this.written = next;
       }
       if (this.latest === this.written) this.onState({ kind: 'saved' });

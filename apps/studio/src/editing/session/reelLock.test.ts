@@ -7,11 +7,12 @@ jest.mock('@react-native-async-storage/async-storage', () => require('../../test
 type Holding = Parameters<typeof holdReel>[1];
 
 /** A lock whose other tabs are played by the test. */
-function setUp(unsaved?: Reel) {
+function setUp(unsaved?: Reel, { changed = 'later', room = true } = {}) {
   const log: string[] = [];
   const asked: Holding[] = [];
   const autosave = {
     unsaved,
+    basis: { changed: 'before' } as Reel,
     allow: (may: boolean) => void log.push(may ? 'may write' : 'may not write'),
     flush: async () => void log.push('written'),
     replace: (reel: Reel) => void log.push(`takes over ${reel.name}`),
@@ -19,12 +20,18 @@ function setUp(unsaved?: Reel) {
   const lock = new ReelLock(
     'r',
     autosave,
-    { state: (s) => void log.push(s), stored: (reel) => void log.push(`shows ${reel.name}`) },
+    {
+      state: (s) => void log.push(s),
+      stored: (reel) => void log.push(`shows ${reel.name}`),
+      beside: (name) => void log.push(`is beside: ${name}`),
+      left: () => void log.push('kept what is not written'),
+    },
     (_, holding) => {
       asked.push(holding);
       return () => void log.push('let go');
     },
-    async () => ({ kind: 'reel', id: 'r', reel: { name: 'newer' } as Reel }) as never,
+    async () => ({ kind: 'reel', id: 'r', reel: { name: 'newer', changed } as Reel }) as never,
+    async (reel) => (room ? `${reel.name}, too` : undefined),
   );
   return { log, asked, lock };
 }
@@ -70,11 +77,29 @@ describe('the right to change a reel', () => {
     seen.asked[0]!.onRefused();
     await seen.lock.written();
     expect(seen.log).toContain('shows newer');
-    const kept = setUp({ name: 'mine' } as Reel);
-    kept.lock.open();
-    kept.asked[0]!.onRefused();
-    await kept.lock.written();
-    expect(kept.log).toEqual(['elsewhere']);
+  });
+
+  it.each([
+    [
+      'is kept beside what another tab wrote',
+      {},
+      ['elsewhere', 'is beside: mine, too', 'takes over newer', 'shows newer'],
+    ],
+    ['stays where nothing else was written', { changed: 'before' }, ['elsewhere']],
+    ['stays where there is no room for it', { room: false }, ['elsewhere']],
+  ])('what could not be written here %s', async (_, world, told) => {
+    const { log, asked, lock } = setUp({ name: 'mine' } as Reel, world);
+    lock.open();
+    asked[0]!.onRefused();
+    await lock.written();
+    expect(log).toEqual(told);
+  });
+
+  it('what cannot be written when the reel is left is kept', async () => {
+    const { log, lock } = setUp({ name: 'mine' } as Reel);
+    lock.open();
+    await lock.close();
+    expect(log).toEqual(['written', 'kept what is not written', 'may not write', 'let go']);
   });
 
   it('is let go after everything is written, and nothing is told any more', async () => {

@@ -1,6 +1,7 @@
 import type { Reel } from '@fresh-reel/core';
 import { readReel } from '../../storage/reels';
 import { holdReel } from '../../storage/tabs';
+import { keepBeside } from '../../storage/unsaved';
 import type { Autosave } from './autosave';
 
 /** Whether this tab may change the reel. */
@@ -10,6 +11,10 @@ interface Told {
   state(state: LockState): void;
   /** What another tab wrote. */
   stored(reel: Reel): void;
+  /** Another tab wrote something else than what could not be written here: that is another reel now, of this name. */
+  beside(name: string): void;
+  /** What could not be written is left behind. */
+  left(): void;
 }
 
 /**
@@ -25,10 +30,11 @@ export class ReelLock {
 
   constructor(
     private readonly id: string,
-    private readonly autosave: Pick<Autosave<Reel>, 'allow' | 'flush' | 'replace' | 'unsaved'>,
+    private readonly autosave: Pick<Autosave<Reel>, 'allow' | 'basis' | 'flush' | 'replace' | 'unsaved'>,
     private readonly told: Told,
     private readonly hold = holdReel,
     private readonly read = readReel,
+    private readonly aside = keepBeside,
   ) {}
 
   /** Asks for the right, or waits until the tab that has it is closed. */
@@ -46,8 +52,9 @@ export class ReelLock {
   /** Writes what is not written yet, and lets go. */
   async close(): Promise<void> {
     this.closed = true;
-    // What cannot be written was told by the save state, and is kept for the next start.
+    // What cannot be written was told by the save state, and is kept for when the reel is opened again.
     await this.autosave.flush().catch(() => undefined);
+    if (this.autosave.unsaved) this.told.left();
     this.autosave.allow(false);
     this.release();
   }
@@ -90,8 +97,15 @@ export class ReelLock {
   private async reload(): Promise<void> {
     // What cannot be read just now is no newer than what is here; the next word of the other tab tries again.
     const found = await this.read(this.id).catch(() => undefined);
-    // What could not be written before the reel was taken away is not thrown out for what was.
-    if (this.closed || found?.kind !== 'reel' || this.autosave.unsaved) return;
+    if (this.closed || found?.kind !== 'reel') return;
+    const { unsaved, basis } = this.autosave;
+    if (unsaved) {
+      // What could not be written before the reel was taken away is not thrown out for what was, nor written over it.
+      if (found.reel.changed === basis.changed) return;
+      const name = await this.aside(unsaved);
+      if (name === undefined) return;
+      this.told.beside(name);
+    }
     this.autosave.replace(found.reel);
     this.told.stored(found.reel);
   }

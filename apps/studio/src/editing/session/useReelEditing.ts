@@ -1,10 +1,12 @@
 import {
   cancel,
   change,
+  EditError,
   GraphicScene,
   GraphicTime,
   graphicsOf,
   type History,
+  keepable,
   keepMeetings,
   layoutFrame,
   type Reel,
@@ -18,21 +20,21 @@ import { DOCUMENT_ONLY } from '../../engine/documentOnly';
 import { keepHistory } from '../../storage/histories';
 import { useSaveReel } from '../../storage/queries';
 import { onWritten } from '../../storage/tabs';
-import { keepUnsaved } from '../../storage/unsaved';
+import { besideText, dropUnsaved, keepUnsaved, leaving } from '../../storage/unsaved';
+import { useToast } from '../../ui/Toast';
 import { Autosave, type SaveState } from './autosave';
 import { type LockState, ReelLock } from './reelLock';
 import type { ReelEditor } from './useReelEditor';
 
 type Action =
-  | { readonly type: 'change'; readonly change: (reel: Reel) => Reel; readonly gesture: string | undefined }
+  | { readonly type: 'change'; readonly next: Reel; readonly gesture: string | undefined }
   | { readonly type: 'settle' | 'cancel' | 'undo' | 'redo' }
   | { readonly type: 'replace'; readonly reel: Reel };
 
 function reduce(history: History<Reel>, action: Action): History<Reel> {
   switch (action.type) {
     case 'change':
-      // What meets a marker meets it whatever was changed.
-      return change(history, keepMeetings(action.change(history.present)), action.gesture);
+      return change(history, action.next, action.gesture);
     case 'settle':
       return settle(history);
     case 'cancel':
@@ -57,7 +59,7 @@ export function useReelEditing(initial: History<Reel>): ReelEditor {
   const { lock, state } = useLock(reel.id, autosave, (stored) => dispatch({ type: 'replace', reel: stored }));
   const held = state === 'held';
   useEffect(() => autosave.put(reel), [autosave, reel]);
-  useKeptHistory(history);
+  useKeptHistory(history, held);
 
   const [chosen, chooseGraphic] = useState<string>();
   const graphic = useMemo(() => {
@@ -69,18 +71,16 @@ export function useReelEditing(initial: History<Reel>): ReelEditor {
     const scene = new GraphicScene(graphic.template, graphic.fill, layoutFrame(reel.frame), DOCUMENT_ONLY);
     return { graphic, scene, time: new GraphicTime(scene, graphic.start, reel) };
   }, [graphic, reel]);
-  const edit = useCallback(
-    (by: (reel: Reel) => Reel, gesture?: string) => {
-      if (held) dispatch({ type: 'change', change: by, gesture });
-    },
-    [held],
-  );
+  const edit = useEdit(reel, held, dispatch);
+  const mayChange = useRef(held);
+  mayChange.current = held;
   const [doing] = useState(() => ({
     chooseGraphic,
     settle: () => dispatch({ type: 'settle' }),
-    cancel: () => dispatch({ type: 'cancel' }),
-    undo: () => dispatch({ type: 'undo' }),
-    redo: () => dispatch({ type: 'redo' }),
+    // Who only looks takes nothing back either.
+    cancel: () => mayChange.current && dispatch({ type: 'cancel' }),
+    undo: () => mayChange.current && dispatch({ type: 'undo' }),
+    redo: () => mayChange.current && dispatch({ type: 'redo' }),
     retrySave: () => void autosave.flush(),
     takeOver: () => lock.current?.take(),
   }));
@@ -102,13 +102,43 @@ export function useReelEditing(initial: History<Reel>): ReelEditor {
   );
 }
 
-/** Keeps the steps with the reel when it is left, or its tab goes out of sight. */
-function useKeptHistory(history: History<Reel>): void {
-  const latest = useRef(history);
-  latest.current = history;
+/**
+ * The one way in which a reel is changed: what an edit makes is kept if it opens again; else it is told in words, and
+ * nothing is changed. Of several before the page is drawn anew, each goes on from the one before.
+ */
+function useEdit(reel: Reel, held: boolean, dispatch: (action: Action) => void): ReelEditor['edit'] {
+  const toast = useToast();
+  const latest = useRef(reel);
+  latest.current = reel;
+  return useCallback(
+    (by, gesture) => {
+      if (!held) return false;
+      try {
+        const before = latest.current;
+        // What meets a marker meets it whatever was changed.
+        const next = keepable(keepMeetings(by(before)), before);
+        latest.current = next;
+        dispatch({ type: 'change', next, gesture });
+        return true;
+      } catch (error) {
+        if (!(error instanceof EditError)) throw error;
+        toast({ text: error.message });
+        return false;
+      }
+    },
+    [held, toast, dispatch],
+  );
+}
+
+/** Keeps the steps with the reel when it is left, or its tab goes out of sight: those of the tab that may change it. */
+function useKeptHistory(history: History<Reel>, held: boolean): void {
+  const latest = useRef({ history, held });
+  latest.current = { history, held };
   useEffect(() => {
     // Steps that do not fit are not worth a word: the reel itself is safe.
-    const keep = () => void keepHistory(latest.current).catch(() => undefined);
+    const keep = () => {
+      if (latest.current.held) void keepHistory(latest.current.history).catch(() => undefined);
+    };
     const onHidden = () => document.visibilityState === 'hidden' && keep();
     document.addEventListener('visibilitychange', onHidden);
     return () => {
@@ -121,19 +151,25 @@ function useKeptHistory(history: History<Reel>): void {
 /** Holds the reel's lock while the editor is open, and shows what another tab writes while it does not. */
 function useLock(id: string, autosave: Autosave<Reel>, onStored: (reel: Reel) => void) {
   const [state, setState] = useState<LockState>('asking');
+  const toast = useToast();
   const stored = useRef(onStored);
   stored.current = onStored;
   const lock = useRef<ReelLock | undefined>(undefined);
   useEffect(() => {
-    const own = new ReelLock(id, autosave, { state: setState, stored: (reel) => stored.current(reel) });
+    const own = new ReelLock(id, autosave, {
+      state: setState,
+      stored: (reel) => stored.current(reel),
+      beside: (name) => toast({ text: besideText(name) }),
+      left: () => keepWhatIsUnsaved(autosave),
+    });
     lock.current = own;
     own.open();
     const unhear = onWritten((written) => written === id && void own.written());
     return () => {
       unhear();
-      void own.close();
+      leaving(id, own.close());
     };
-  }, [id, autosave]);
+  }, [id, autosave, toast]);
   return { lock, state };
 }
 
@@ -145,15 +181,21 @@ function useAutosave(initial: Reel): { readonly save: SaveState; readonly autosa
   write.current = mutateAsync;
   const [autosave] = useState(
     () =>
-      new Autosave(initial, (next) => write.current({ ...next, changed: new Date().toISOString() }), setSave),
+      new Autosave(
+        initial,
+        async (next) => {
+          const stamped = { ...next, changed: new Date().toISOString() };
+          await write.current(stamped);
+          dropUnsaved(next.id);
+          return stamped;
+        },
+        setSave,
+      ),
   );
 
   // A tab that is being left does not wait its turn: what is not written yet is kept at once.
   useEffect(() => {
-    const flush = () => {
-      const { unsaved } = autosave;
-      if (unsaved) keepUnsaved({ ...unsaved, changed: new Date().toISOString() });
-    };
+    const flush = () => keepWhatIsUnsaved(autosave);
     const onHidden = () => document.visibilityState === 'hidden' && flush();
     window.addEventListener('pagehide', flush);
     document.addEventListener('visibilitychange', onHidden);
@@ -164,4 +206,8 @@ function useAutosave(initial: Reel): { readonly save: SaveState; readonly autosa
   }, [autosave]);
 
   return { save, autosave };
+}
+
+function keepWhatIsUnsaved({ unsaved, basis }: Autosave<Reel>): void {
+  if (unsaved) keepUnsaved({ ...unsaved, changed: new Date().toISOString() }, basis.changed);
 }

@@ -17,8 +17,12 @@ export interface ReelEditor {
   /** The graphic that is worked on; a reel may have none. */
   readonly work: GraphicWork | undefined;
   chooseGraphic(id: string): void;
-  /** Changes the reel. Changes with one gesture name make one step of undo. */
-  edit(change: (reel: Reel) => Reel, gesture?: string): void;
+  /**
+   * Changes the reel. Changes with one gesture name make one step of undo. What cannot be done, or could not be opened
+   * again, is told in words.
+   * @returns whether it was done
+   */
+  edit(change: (reel: Reel) => Reel, gesture?: string): boolean;
   /** Ends a gesture. */
   settle(): void;
   /** Takes back what the gesture that is going on has changed. */
