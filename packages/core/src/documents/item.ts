@@ -97,7 +97,15 @@ export const clipItemSchema = z.strictObject({
   kind: z.literal('clip'),
   length,
   /** Its sound is heard unless it is silenced. */
-  clip: clipFillSchema.omit({ length: true }).default({}),
+  clip: clipFillSchema
+    .omit({ length: true })
+    .extend({
+      /** Seconds of its playing that are over when it comes: it was cut out of what goes round or is stretched. */
+      begun: z.number().min(-864_000).max(864_000).optional(),
+      /** Seconds over which it is stretched; those it shows, when absent. */
+      over: z.number().min(0.001).max(864_000).optional(),
+    })
+    .default({}),
   fit,
 });
 
@@ -124,6 +132,8 @@ export const soundItemSchema = z.strictObject({
   silent: z.boolean().optional(),
   /** Begins again when the file is over. */
   loops: z.boolean().optional(),
+  /** Seconds of its playing that are over when it comes: it was cut out of what goes round. */
+  begun: z.number().min(-864_000).max(864_000).optional(),
 });
 
 export const colourItemSchema = z.strictObject({

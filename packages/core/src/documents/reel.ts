@@ -24,7 +24,7 @@ export interface Graphic {
 /** A reel as far as each part of it can tell by itself. */
 export const reelShape = z.strictObject({
   format: z.literal('freshreel/reel'),
-  version: z.literal(4),
+  version: z.literal(5),
   id: z.string().min(1),
   name: z.string().min(1).max(120),
   /** ISO 8601 instants. */
@@ -114,7 +114,7 @@ const NO_CONTROLS = linkable([]);
 export const reelKind: DocumentKind<Reel> = {
   title: 'reel',
   format: 'freshreel/reel',
-  version: 4,
+  version: 5,
   schema: reelSchema as unknown as z.ZodType<Reel>,
   upgrades: {
     // What changed were the templates in it, which are brought up by their own versions.
@@ -122,6 +122,8 @@ export const reelKind: DocumentKind<Reel> = {
     2: withSharedTemplates,
     // Version 4 may be the bench of the workshop.
     3: (reel) => reel,
+    // Version 5 has pieces cut out of what goes round or is stretched.
+    4: (reel) => reel,
   },
 };
 

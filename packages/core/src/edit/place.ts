@@ -1,4 +1,4 @@
-import type { ReelItem, Track } from '../documents/item';
+import type { ReelItem, ReelItemOf, Track } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import type { Template } from '../documents/template';
 import { sameData } from '../paint/ops';
@@ -165,7 +165,7 @@ export function trimItem(
     const until = Math.min(after, from + longest, Math.max(from + 1, Math.round(frame)));
     return item.kind === 'graphic'
       ? holdUntil(reel, id, until - from)
-      : changeItem(reel, id, (i) => ({ ...i, length: until - from }) as ReelItem);
+      : changeItem(reel, id, (i) => lasting(i, until - from, reel));
   }
   const begins = Math.max(before, from - inFile(reel, item), Math.min(to - 1, Math.round(frame)));
   if (item.kind === 'graphic') {
@@ -177,24 +177,60 @@ export function trimItem(
   const later = secondsAt(begins - from, reel.rate);
   return changeItem(reel, id, (i) =>
     withKeysMoved(
-      begunLater({ ...i, start: begins, length: to - begins } as ReelItem, later),
+      { ...begunLater(i, later, reel), start: begins, length: to - begins } as ReelItem,
       (at) => at - (begins - from),
     ),
   );
 }
 
+/** What becomes of what an item plays, beyond what it shows: it goes round, is stretched over its time, or neither. */
+function playing(item: ReelItem): 'round' | 'stretched' | undefined {
+  if (item.kind === 'sound') return item.loops ? 'round' : undefined;
+  if (item.kind !== 'clip' || item.clip.freeze !== undefined) return undefined;
+  return item.clip.end === 'loop' ? 'round' : item.clip.end === 'stretch' ? 'stretched' : undefined;
+}
+
+/** Seconds over which a clip is stretched. */
+const overOf = (item: ReelItemOf<'clip'>, { rate }: Reel) => item.clip.over ?? secondsAt(item.length, rate);
+
+/**
+ * An item that lasts so many frames. One that is stretched shows what it showed as long as it gets shorter, and is stretched
+ * further where it gets longer than all of it.
+ */
+function lasting(item: ReelItem, length: number, reel: Reel): ReelItem {
+  const longer = { ...item, length } as ReelItem;
+  if (longer.kind !== 'clip' || playing(item) !== 'stretched') return longer;
+  const shown = (longer.clip.begun ?? 0) + secondsAt(length, reel.rate);
+  const over = Math.max(overOf(item as ReelItemOf<'clip'>, reel), shown);
+  const isAll = over <= shown + 1e-9 && !longer.clip.begun;
+  return { ...longer, clip: given({ ...longer.clip, over: isAll ? undefined : over }) };
+}
+
 /** Frames of the reel that a file has before what shows of it. */
 function inFile({ rate }: Reel, item: ReelItem): number {
   const plays = item.kind === 'sound' || (item.kind === 'clip' && item.clip.freeze === undefined);
-  if (!plays) return Number.POSITIVE_INFINITY;
+  // What goes round has something before everything.
+  if (!plays || playing(item) === 'round') return Number.POSITIVE_INFINITY;
+  if (item.kind === 'clip' && playing(item) === 'stretched')
+    return Math.floor(framesIn(item.clip.begun ?? 0, rate) + 1e-6);
   const { from, speed } = playedOf(item, rate);
   // A hair more, so that quotients which are whole frames stay so.
   return Math.floor(framesIn(from / speed, rate) + 1e-6);
 }
 
-/** An item that begins so many seconds of the reel later in its file, as far as it plays one. */
-function begunLater(item: ReelItem, later: number): ReelItem {
+/** An item that begins so many seconds of the reel later in what it plays, as far as it plays a file. */
+function begunLater(item: ReelItem, later: number, reel: Reel): ReelItem {
   const at = (from = 0, speed = 1) => Math.max(0, from + later * speed);
+  const begun = (was = 0) => was + later || undefined;
+  if (item.kind === 'sound' && item.loops) return given({ ...item, begun: begun(item.begun) });
+  if (item.kind === 'clip' && playing(item) === 'round')
+    return { ...item, clip: given({ ...item.clip, begun: begun(item.clip.begun) }) };
+  if (item.kind === 'clip' && playing(item) === 'stretched') {
+    const over = overOf(item, reel);
+    const most = over - secondsAt(1, reel.rate);
+    const past = Math.min(most, Math.max(0, begun(item.clip.begun) ?? 0));
+    return { ...item, clip: given({ ...item.clip, begun: past || undefined, over }) };
+  }
   if (item.kind === 'sound') return { ...item, from: at(item.from, item.speed) };
   if (item.kind !== 'clip' || item.clip.freeze !== undefined) return item;
   return { ...item, clip: { ...item.clip, in: at(item.clip.in, item.clip.speed) } };
@@ -235,7 +271,14 @@ export function slipItem(reel: Reel, id: string, by: number): Reel {
   const standing = itemOf(reel, id);
   if (!standing) return reel;
   mayChange([standing.track]);
-  return changeItem(reel, id, (item) => begunLater(item, by));
+  return changeItem(reel, id, (item) => {
+    // Of what is stretched all that there is may be shown already.
+    const room =
+      item.kind === 'clip' && playing(item) === 'stretched'
+        ? overOf(item, reel) - secondsAt(item.length, reel.rate) - (item.clip.begun ?? 0)
+        : Number.POSITIVE_INFINITY;
+    return room <= 0 && by > 0 ? item : begunLater(item, Math.min(by, room), reel);
+  });
 }
 
 /**
@@ -252,10 +295,15 @@ export function cutItem(reel: Reel, id: string, frame: number): Reel {
   const [from, to] = spanOf(reel, item);
   if (at <= from || at >= to) throw new EditError('The playhead is not within it. Take it there first.');
   // What comes at the beginning and goes at the end does so there alone.
-  const head = given({ ...item, length: at - from, fadeOut: undefined, soundOut: undefined }) as ReelItem;
+  const head = given({
+    ...lasting(item, at - from, reel),
+    fadeOut: undefined,
+    soundOut: undefined,
+  }) as ReelItem;
+  const later = begunLater(item, secondsAt(at - from, reel.rate), reel);
   const rest = { start: at, length: to - at, fadeIn: undefined, soundIn: undefined };
-  const tail = given({ ...item, id: freeId(reel, item.id), ...rest }) as ReelItem;
-  const second = withKeysMoved(begunLater(tail, secondsAt(at - from, reel.rate)), (key) => key - (at - from));
+  const tail = given({ ...later, id: freeId(reel, item.id), ...rest }) as ReelItem;
+  const second = withKeysMoved(tail, (key) => key - (at - from));
   const parts = [head, second];
   return changeTracks(reel, (t) =>
     t === track ? { ...t, items: t.items.flatMap((i) => (i === item ? parts : [i])) } : t,
@@ -316,7 +364,7 @@ export function splitSound(reel: Reel, id: string): Reel {
   );
   const sound = {
     ...{ kind: 'sound', id: freeId(reel, `${id}-sound`), media, name, start, length, soundIn, soundOut },
-    ...{ from: clip.in, speed: clip.speed, level: clip.level },
+    ...{ from: clip.in, speed: clip.speed, level: clip.level, begun: clip.begun },
     loops: clip.end === 'loop' ? true : undefined,
   } as const;
   return putItem(silent, given(sound) as ReelItem);

@@ -25,7 +25,7 @@ export interface NewReel {
 export function emptyReel(made: NewReel): Reel {
   return {
     format: 'freshreel/reel',
-    version: 4,
+    version: 5,
     id: made.id,
     name: made.name,
     created: made.now,

@@ -6,6 +6,14 @@ import type { ClipFill } from './pictureFill';
  */
 export const FRAME_SLACK = 0.001;
 
+/** A clip as it plays where it stands: it may be a piece that was cut out of what it plays. */
+export type ClipPlay = ClipFill & {
+  /** Seconds of its playing that are over when it comes. */
+  readonly begun?: number | undefined;
+  /** Seconds over which it is stretched; those it shows, when absent. */
+  readonly over?: number | undefined;
+};
+
 /**
  * The second of a file that shows `t` seconds after its slot came.
  *
@@ -14,22 +22,32 @@ export const FRAME_SLACK = 0.001;
  * @param duration seconds of the whole file
  * @param room seconds the slot shows
  */
-export function clipTime(t: number, clip: ClipFill, duration: number, room: number): number {
+export function clipTime(t: number, clip: ClipPlay, duration: number, room: number): number {
   const within = (s: number) => Math.min(Math.max(s, 0), duration);
   if (clip.freeze !== undefined) return within(clip.freeze) + FRAME_SLACK;
   const { from, length, speed } = clipStretch(clip, duration, room);
-  let played = Math.max(0, t) * speed;
-  if (played >= length && clip.end === 'loop' && length > 0) played %= length;
+  let played = (Math.max(0, t) + (clip.begun ?? 0)) * speed;
+  if (clip.end === 'loop' && length > 0) played = inRound(played, length);
   // The frame at the out point itself is not shown any more.
-  return from + Math.min(played, Math.max(0, length - 2 * FRAME_SLACK)) + FRAME_SLACK;
+  return from + Math.min(Math.max(0, played), Math.max(0, length - 2 * FRAME_SLACK)) + FRAME_SLACK;
+}
+
+/** Seconds by which sums of times may be off: what lies so near before a round begins is its beginning. */
+const OFF = 1e-9;
+
+/** Where in its round something is that goes round, from 0 on. */
+export function inRound(played: number, length: number): number {
+  const past = (played + OFF) % length;
+  return Math.max(0, (past < 0 ? past + length : past) - OFF);
 }
 
 /** What plays of a clip in a slot: from which second, how many, and how fast. */
 export function clipStretch(
-  clip: ClipFill,
+  clip: ClipPlay,
   duration: number,
-  room: number,
+  shown: number,
 ): { from: number; length: number; speed: number } {
+  const room = clip.over ?? shown;
   const from = Math.min(clip.in ?? 0, Math.max(0, duration - 2 * FRAME_SLACK));
   const length = Math.max(0, Math.min(clip.length ?? Number.POSITIVE_INFINITY, duration - from));
   const speed = clip.speed ?? 1;

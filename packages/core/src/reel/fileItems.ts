@@ -8,7 +8,7 @@ import { rectanglePath } from '../geometry/path';
 import type { Rect } from '../geometry/rect';
 import type { Size } from '../layers/kind';
 import { coverOps } from '../layers/picture';
-import { clipStretch, clipTime } from '../media/clipTime';
+import { clipStretch, clipTime, inRound } from '../media/clipTime';
 import { freshPicture } from '../media/pictureFill';
 import { type FindSound, gainOf, SOFT_EDGE, type SoundPlay } from '../sound/play';
 import { framesIn, type Rate, secondsAt } from '../time/rate';
@@ -151,7 +151,7 @@ export class ClipItem extends Shown {
     if (duration === undefined || clip.freeze !== undefined || (clip.end ?? 'hold') !== 'hold')
       return super.checks();
     const room = secondsAt(this.length, this.rate);
-    const lasts = Math.max(0, duration - (clip.in ?? 0)) / (clip.speed ?? 1);
+    const lasts = Math.max(0, Math.max(0, duration - (clip.in ?? 0)) / (clip.speed ?? 1) - (clip.begun ?? 0));
     // Up to a frame is rounding.
     if (room - lasts <= secondsAt(1, this.rate) + 1e-6) return super.checks();
     const time = Math.min(this.length - 1, Math.ceil(framesIn(lasts, this.rate)));
@@ -166,6 +166,7 @@ export class ClipItem extends Shown {
     const { from, length, speed } = clipStretch(clip, facts.duration, room);
     return repeated({ media, from, speed, gain: gainOf(clip.level ?? 0) }, length / speed, {
       room,
+      begun: clip.begun ?? 0,
       loops: clip.end === 'loop',
       fadeIn: secondsAt(soundIn ?? 0, this.rate),
       fadeOut: secondsAt(soundOut ?? 0, this.rate),
@@ -193,7 +194,8 @@ export class SoundItem extends ReelTimed {
   }
 
   override plays(sound: FindSound): SoundPlay[] {
-    const { media, from = 0, speed = 1, level = 0, silent, loops = false, soundIn, soundOut } = this.document;
+    const { media, from = 0, speed = 1, level = 0, silent, loops = false } = this.document;
+    const { begun = 0, soundIn, soundOut } = this.document;
     const facts = sound(media);
     if (!facts || silent) return [];
     return repeated(
@@ -201,7 +203,7 @@ export class SoundItem extends ReelTimed {
       Math.max(0, facts.duration - from) / speed,
       {
         room: secondsAt(this.length, this.rate),
-        loops,
+        ...{ begun, loops },
         fadeIn: secondsAt(soundIn ?? 0, this.rate),
         fadeOut: secondsAt(soundOut ?? 0, this.rate),
       },
@@ -236,27 +238,39 @@ export class ColourItem extends ReelTimed {
 }
 
 /** Rounds of a sound at most. */
-const MOST_ROUNDS = 1000;
+const MOST_ROUNDS = 100_000;
+
+interface Repeating {
+  readonly room: number;
+  readonly begun: number;
+  readonly loops: boolean;
+  readonly fadeIn: number;
+  readonly fadeOut: number;
+}
 
 /**
  * A stretch of a sound in the room it has, once or again and again; it comes at the beginning and goes at the end of
  * what is heard.
  * @param lasts seconds the stretch takes, played
+ * @param begun seconds of it that are over when it comes
  */
 function repeated(
   play: Pick<SoundPlay, 'media' | 'from' | 'speed' | 'gain'>,
   lasts: number,
-  { room, loops, fadeIn, fadeOut }: { room: number; loops: boolean; fadeIn: number; fadeOut: number },
+  { room, begun, loops, fadeIn, fadeOut }: Repeating,
 ): SoundPlay[] {
   if (lasts <= 0 || room <= 0) return [];
-  const rounds = loops ? Math.min(MOST_ROUNDS, Math.ceil(room / lasts - 1e-9)) : 1;
-  const heard = Math.min(room, rounds * lasts);
+  const past = loops ? inRound(begun, lasts) : Math.max(0, begun);
+  if (past >= lasts) return [];
+  const rounds = loops ? Math.min(MOST_ROUNDS, Math.ceil((room + past) / lasts - 1e-9)) : 1;
+  const heard = Math.min(room, rounds * lasts - past);
   return Array.from({ length: rounds }, (_, i): SoundPlay => {
-    const start = i * lasts;
-    const length = Math.min(lasts, room - start);
+    const start = Math.max(0, i * lasts - past);
+    const length = Math.min((i + 1) * lasts - past, room) - start;
     const last = start + length >= heard - 1e-9;
     return {
       ...play,
+      from: play.from + (i === 0 ? past : 0) * play.speed,
       start,
       length,
       fadeIn: Math.min(length, i === 0 ? Math.max(SOFT_EDGE, fadeIn) : SOFT_EDGE),

@@ -12,7 +12,8 @@ export interface Played {
 export function playedOf(item: ReelItemOf<'clip' | 'sound'>, rate: Rate): Played {
   const from = (item.kind === 'clip' ? item.clip.in : item.from) ?? 0;
   const speed = (item.kind === 'clip' ? item.clip.speed : item.speed) ?? 1;
-  return { from, speed, to: from + secondsAt(item.length, rate) * speed };
+  const begins = from + ((item.kind === 'clip' ? item.clip.begun : item.begun) ?? 0) * speed;
+  return { from: begins, speed, to: begins + secondsAt(item.length, rate) * speed };
 }
 
 /** The second of the file that plays at a frame of the item. */

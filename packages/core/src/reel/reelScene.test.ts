@@ -29,7 +29,7 @@ function reelOf(
   graphics: readonly { template: ReturnType<typeof colour>; start: number }[],
 ): Reel {
   return {
-    ...{ format: 'freshreel/reel', version: 4, id: 'r', name: 'R', created: '', changed: '' },
+    ...{ format: 'freshreel/reel', version: 5, id: 'r', name: 'R', created: '', changed: '' },
     frame: { width: 1920, height: 1080 },
     rate,
     templates: Object.fromEntries(graphics.map((g, i) => [`t${i}`, g.template])),

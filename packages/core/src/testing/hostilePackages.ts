@@ -106,7 +106,7 @@ const WAYS: Readonly<Record<string, Make>> = {
       { ...file('template.json', t), flags: 0x801 },
       { ...file('contents.json', contents()), flags: 0x801 },
     ]),
-  'two documents': (t) => whole(t, [file('reel.json', { format: 'freshreel/reel', version: 4 })]),
+  'two documents': (t) => whole(t, [file('reel.json', { format: 'freshreel/reel', version: 5 })]),
   'a bomb': (t, random) => {
     const bytes = new Uint8Array(70_000_000 + Math.floor(random() * 1_000_000));
     const bomb = { name: text('media/a'), bytes, packed: new Uint8Array(deflateRawSync(bytes)) };

@@ -1,4 +1,4 @@
-import { frameOfSecond, playedOf, type ReelItem, secondPlayed, secondsAt } from '@fresh-reel/core';
+import { frameOfSecond, framesIn, playedOf, type ReelItem, secondPlayed, secondsAt } from '@fresh-reel/core';
 import { Image, StyleSheet, View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
 import { useReelEditor } from '../../editing/session/useReelEditor';
@@ -6,7 +6,7 @@ import { PEAKS_A_SECOND } from '../../media/strips/messages';
 import { useDetailedWave, useStrip } from '../../media/strips/strips';
 import { useMediaFacts } from '../../media/useMediaFacts';
 import { colour } from '../../ui/theme';
-import { stripTimes } from './lineView';
+import { stripStep, stripTimes } from './lineView';
 
 interface Props<K extends ReelItem['kind']> {
   readonly item: Extract<ReelItem, { kind: K }>;
@@ -28,28 +28,35 @@ export function ClipStrip({ item, px, seen }: Props<'clip'>) {
   const duration = useMediaFacts(item.media)?.duration ?? Number.POSITIVE_INFINITY;
   const second = (frame: number) => secondPlayed(played, frame - start, reel.rate);
   const [from, to] = [Math.max(start, seen[0]), Math.min(start + length, seen[1])];
-  const times =
+  const room = secondsAt(WIDE / px, reel.rate) * played.speed;
+  // Each reaches to the next.
+  const wide = (framesIn(stripStep(room), reel.rate) / played.speed) * px;
+  const rounds = clip.end === 'loop' ? roundsOf(second(from), second(to), clip.in ?? 0, duration) : [0];
+  const pictures =
     freeze !== undefined
-      ? [freeze]
+      ? [{ at: freeze, plays: second(start) }]
       : from >= to
         ? []
-        : stripTimes(
-            second(from),
-            Math.min(duration, second(to)),
-            secondsAt(WIDE / px, reel.rate) * played.speed,
+        : rounds.flatMap((later) =>
+            stripTimes(
+              Math.max(clip.end === 'loop' ? (clip.in ?? 0) : 0, second(from) - later),
+              Math.min(duration, second(to) - later),
+              room,
+            ).map((at) => ({ at, plays: at + later })),
           );
+  const times = pictures.map(({ at }) => at);
   const urls = useStrip(item.media, times);
   return (
     <View style={StyleSheet.absoluteFill} pointerEvents="none">
-      {times.map((at, i) => {
+      {pictures.map(({ plays }, i) => {
         const url = urls[i];
-        const left = freeze === undefined ? frameOfSecond(played, at, reel.rate) * px : 0;
+        const left = frameOfSecond(played, plays, reel.rate) * px;
         return (
           url && (
             <Image
-              key={at}
+              key={plays}
               source={{ uri: url }}
-              style={[styles.picture, { left }]}
+              style={[styles.picture, { left, width: freeze === undefined ? wide : WIDE }]}
               resizeMode="cover"
               alt=""
               testID="strip-picture"
@@ -59,6 +66,18 @@ export function ClipStrip({ item, px, seen }: Props<'clip'>) {
       })}
     </View>
   );
+}
+
+/** Rounds of which pictures are shown at once, at most: those of a clip of a moment lie closer than pictures do. */
+const MOST_ROUNDS = 60;
+
+/** By how many seconds each round in sight of what goes round plays later than the first. */
+function roundsOf(from: number, to: number, begins: number, duration: number): number[] {
+  const round = duration - begins;
+  if (!Number.isFinite(round) || round <= 0) return [0];
+  const first = Math.floor((from - begins) / round);
+  const last = Math.floor((to - begins) / round);
+  return Array.from({ length: Math.min(MOST_ROUNDS, last - first + 1) }, (_, i) => (first + i) * round);
 }
 
 const HEIGHT = 40;
@@ -102,6 +121,6 @@ export function SoundShape({ item, px, seen }: Props<'sound'>) {
 }
 
 const styles = StyleSheet.create({
-  picture: { position: 'absolute', top: 0, bottom: 0, width: WIDE, height: '100%' },
+  picture: { position: 'absolute', top: 0, bottom: 0, height: '100%' },
   wave: { position: 'absolute', top: 0, bottom: 0 },
 });

@@ -1,4 +1,4 @@
-import { changeItem, framesIn, given, type ReelItem, secondsAt } from '@fresh-reel/core';
+import { changeItem, framesIn, given, type ReelItem, secondOf, secondsAt } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
 import { FollowPart } from '../../editing/follow/FollowPart';
 import { useReelEditor } from '../../editing/session/useReelEditor';
@@ -116,7 +116,7 @@ interface PartProps<T> {
 }
 
 function ClipNumbers({ item, number, set }: PartProps<Extract<ReelItem, { kind: 'clip' }>>) {
-  const { settle } = useReelEditor();
+  const { reel, settle } = useReelEditor();
   const facts = useMediaFacts(item.media);
   const { clip } = item;
   const play = (part: object) => set('clip', { clip: given({ ...clip, ...part }) });
@@ -137,7 +137,10 @@ function ClipNumbers({ item, number, set }: PartProps<Extract<ReelItem, { kind: 
       <ClipEndRow
         value={clip.end}
         onChange={(end) => {
-          play({ end: end === 'hold' ? undefined : end });
+          // A piece of what went round or was stretched goes on from what it shows first.
+          const first = secondOf(item, 0, reel.rate, facts?.duration ?? Number.POSITIVE_INFINITY);
+          const begins = clip.begun ? { in: Math.max(0, first) || undefined } : {};
+          play({ ...begins, end: end === 'hold' ? undefined : end, begun: undefined, over: undefined });
           settle();
         }}
         testID="item-end"

@@ -65,13 +65,16 @@ export function nearestSnap(
   return best;
 }
 
+/** Seconds from one picture on the line to the next. @param room seconds that one picture takes */
+export const stripStep = (room: number): number => 2 ** Math.ceil(Math.log2(Math.max(1 / 64, room)));
+
 /**
  * Seconds of a file whose pictures are laid along a line: steps of a power of two, so that those of one zoom are there in
  * the next, and each stands where it belongs.
  * @param room seconds that one picture takes
  */
 export function stripTimes(from: number, to: number, room: number): number[] {
-  const step = 2 ** Math.ceil(Math.log2(Math.max(1 / 64, room)));
+  const step = stripStep(room);
   const first = Math.floor(from / step);
   const count = Math.min(200, Math.max(0, Math.ceil(to / step - 1e-9) - first));
   return Array.from({ length: count }, (_, i) => (first + i) * step);
