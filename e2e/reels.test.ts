@@ -158,11 +158,12 @@ describe('storage that is full', () => {
     await tap(page, 'back');
     await tap(page, 'open-demo-sting');
     expect(await fieldValue(page, 'slot-line')).toBe('Typed while full');
+    await waitForText(page, 'save-fault', /Not saved/);
     await page.evaluate(() => (window as unknown as { room: () => void }).room());
-    await fill(page, 'slot-line', 'Typed once there is room');
+    await tap(page, 'save-again');
     await saved(page);
     await page.reload();
-    expect(await fieldValue(page, 'slot-line')).toBe('Typed once there is room');
+    expect(await fieldValue(page, 'slot-line')).toBe('Typed while full');
     await page.close();
   });
 

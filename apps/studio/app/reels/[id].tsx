@@ -11,7 +11,7 @@ export default function ReelRoute() {
   const { id, begin } = useLocalSearchParams<{ id: string; begin?: string }>();
   return (
     <StoredReelRoute id={id} what="reel" back={{ title: 'Back to reels', path: '/reels' }}>
-      {(history) => <ReelScreen key={id} history={history} begin={begin !== undefined} />}
+      {(opened) => <ReelScreen key={id} opened={opened} begin={begin !== undefined} />}
     </StoredReelRoute>
   );
 }

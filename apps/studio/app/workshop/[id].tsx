@@ -10,7 +10,7 @@ export default function WorkshopRoute() {
   const { id } = useLocalSearchParams<{ id: string }>();
   return (
     <StoredReelRoute id={id} what="template" back={{ title: 'Back to the workshop', path: '/workshop' }}>
-      {(history) => <WorkshopScreen key={id} history={history} />}
+      {(opened) => <WorkshopScreen key={id} opened={opened} />}
     </StoredReelRoute>
   );
 }

@@ -1,4 +1,4 @@
-import { graphicsOf, type History, type Reel, ReelScene } from '@fresh-reel/core';
+import { graphicsOf, type Reel, ReelScene } from '@fresh-reel/core';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { isOfItem } from '../editing/session/keyTargets';
@@ -19,6 +19,7 @@ import { usePreviewState, usePreviewSurface } from '../preview/usePreview';
 import { useIsRendering } from '../render/queue/jobs';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
+import type { OpenedReel } from '../storage/queries';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Txt } from '../ui/Txt';
@@ -38,14 +39,14 @@ import { type Step, Steps } from './Steps';
 import { Warnings } from './Warnings';
 
 interface Props {
-  readonly history: History<Reel>;
+  readonly opened: OpenedReel;
   /** The reel was made just now: the keys go into its first slot. */
   readonly begin: boolean;
 }
 
 /** One reel, from words to file. */
-export function ReelScreen({ history, begin }: Props) {
-  const editor = useReelEditing(history);
+export function ReelScreen({ opened, begin }: Props) {
+  const editor = useReelEditing(opened);
   const [rows] = useState(() => new SlotRows());
   return (
     <EditorProviders editor={editor} rows={rows}>

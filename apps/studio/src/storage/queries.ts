@@ -1,4 +1,4 @@
-import { type Brand, freeName, type Reel } from '@fresh-reel/core';
+import { type Brand, freeName, type History, type Reel } from '@fresh-reel/core';
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { deleteBrand, listBrands, saveBrand } from './brand';
 import { readHistory } from './histories';
@@ -73,6 +73,12 @@ export function useFreeName(): (wanted: string) => string {
     const taken = new Set(reels.flatMap((r) => (r.kind === 'reel' ? [r.summary.name] : [])));
     return freeName(wanted, (name) => taken.has(name), ' ');
   };
+}
+
+/** A reel that is opened: it and the steps that were kept of it, and what is stored where that is not the newest. */
+export interface OpenedReel {
+  readonly history: History<Reel>;
+  readonly stored?: Reel;
 }
 
 /** A reel as it is stored now: read anew each time it is opened, since another tab may have written it meanwhile. */

@@ -326,7 +326,10 @@ describe('a reel whose last change was not written', () => {
     keepUnsaved(named('as left', T1), T0);
     room.left = 0;
     expect(await recoverUnsaved()).toEqual([]);
-    expect(await newestReel('a')).toMatchObject({ reel: { name: 'as left' } });
+    expect(await newestReel('a')).toMatchObject({
+      reel: { name: 'as left' },
+      stored: { name: 'as written' },
+    });
     // Of two that go different ways, what is stored: the other waits for room beside it.
     room.left = Number.POSITIVE_INFINITY;
     await saveReel(named('of the other tab', T2));

@@ -82,18 +82,20 @@ export function leaving(id: string, work: Promise<void>): void {
   beingLeft.set(id, done);
 }
 
+/** A reel as it is opened; with what is stored of it where that is not the newest. */
+type NewestReel = StoredReel & { readonly stored?: Reel };
+
 /** A reel as it is opened: as it is stored, or as it was kept where there is no room in the store. */
-export async function newestReel(id: string): Promise<StoredReel | null> {
+export async function newestReel(id: string): Promise<NewestReel | null> {
   await beingLeft.get(id);
   const text = await immediateStorage.getItem(REEL + id);
   if (text === null) return readReel(id);
   const put = await putReel(id, text);
   if (isDone(put)) await immediateStorage.removeItem(REEL + id);
   const stored = await readReel(id);
-  const kept = put === 'waits' && stored?.kind === 'reel' ? keptReel(text) : undefined;
-  return kept && goesOn(kept, stored as { readonly reel: Reel })
-    ? { kind: 'reel', id, reel: kept.reel }
-    : stored;
+  if (put !== 'waits' || stored?.kind !== 'reel') return stored;
+  const kept = keptReel(text);
+  return kept && goesOn(kept, stored) ? { ...stored, reel: kept.reel, stored: stored.reel } : stored;
 }
 
 /** What became of something that was kept: done with, to be tried again, another tab's to write, or put beside. */

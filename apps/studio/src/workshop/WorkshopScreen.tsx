@@ -1,4 +1,3 @@
-import type { History, Reel } from '@fresh-reel/core';
 import { TRIES, type TripPlace } from '@fresh-reel/core/make';
 import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
@@ -20,6 +19,7 @@ import { Warnings } from '../editor/Warnings';
 import { usePreviewSurface } from '../preview/usePreview';
 import { SkipLink } from '../shell/SkipLink';
 import { useTitle } from '../shell/useTitle';
+import type { OpenedReel } from '../storage/queries';
 import { colour, useIsLow, useIsWide } from '../ui/theme';
 import { type ScrollPlaces, useScrollPlace } from '../ui/useScrollPlace';
 import { ScrollerProvider } from '../ui/VirtualGrid';
@@ -38,8 +38,8 @@ import { WorkHeader } from './WorkHeader';
 import { ActionsProvider, MadeProvider, shownOf, useWork, useWorkState, WorkProvider } from './work/useWork';
 
 /** A template on the bench: its parts, what is adjustable, what is filled, its times, and how its user meets it. */
-export function WorkshopScreen({ history }: { history: History<Reel> }) {
-  const editor = useReelEditing(history);
+export function WorkshopScreen({ opened }: { opened: OpenedReel }) {
+  const editor = useReelEditing(opened);
   const [rows] = useState(() => new SlotRows());
   return (
     <EditorProviders editor={editor} rows={rows}>

@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { templateShape } from '../documents/template';
 import { LAYER_SCHEMAS } from '../layers/registry';
 import { type Field, fieldOf, formOf, namesAt, startOf } from './fields';
 
@@ -19,6 +20,16 @@ describe('fields of the format', () => {
       const start = startOf(field.schema, () => 'name');
       const parsed = field.schema.safeParse(start);
       expect([kind, field.key, start, parsed.error?.message]).toEqual([kind, field.key, start, undefined]);
+    }
+  });
+
+  it('every list of a template begins what is added as its schema takes it, with no name to give', () => {
+    const all = [...everyField(fieldOf('template', templateShape as unknown as z.ZodType))];
+    const items = all.flatMap((field) => (field.kind === 'list' ? [field.item] : []));
+    expect(items.map(({ key }) => key)).toContain('guidelines');
+    for (const { key, schema } of items) {
+      const start = startOf(schema);
+      expect([key, start, schema.safeParse(start).error?.message]).toEqual([key, start, undefined]);
     }
   });
 

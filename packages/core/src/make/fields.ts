@@ -343,6 +343,6 @@ function firstNumber(schema: z.ZodType): number {
 }
 
 function firstWords(schema: z.ZodType, name: string | undefined, key: string): string {
-  const tries = [name, ...(key === 'data' ? [FIRST_PATH] : []), '#FFFFFF', 'Words', ''];
+  const tries = [name, ...(key === 'data' ? [FIRST_PATH] : []), 'Words', 'first', '#FFFFFF', ''];
   return tries.find((v): v is string => v !== undefined && schema.safeParse(v).success) ?? '';
 }

@@ -45,6 +45,16 @@ describe('writing every version', () => {
     expect(states.at(-1)).toBe('saved');
   });
 
+  it('of a document that begins unwritten, as soon as it may', async () => {
+    const { save, next, written } = slow();
+    const autosave = new Autosave<string>('kept', save, () => undefined, 0, 'stored');
+    expect([autosave.unsaved, autosave.basis]).toEqual(['kept', 'stored']);
+    autosave.allow(true);
+    await next();
+    expect(written).toEqual(['kept']);
+    expect([autosave.unsaved, autosave.basis]).toEqual([undefined, 'kept, stamped']);
+  });
+
   it('rests between writes, so that a drag is not written at each of its steps', async () => {
     jest.useFakeTimers();
     const saved: string[] = [];

@@ -27,16 +27,18 @@ export class Autosave<T> {
   /**
    * @param save writes a version, and says how it lies in the store then
    * @param rest milliseconds between one write and the next
+   * @param stored what lies in the store, where the document begins as something that is not written yet
    */
   constructor(
     initial: T,
     private readonly save: (document: T) => Promise<T>,
     private readonly onState: (state: SaveState) => void,
     private readonly rest = REST,
+    stored = initial,
   ) {
     this.latest = initial;
-    this.written = initial;
-    this.stored = initial;
+    this.written = stored;
+    this.stored = stored;
   }
 
   /** The newest version; written soon, or when that is allowed. */

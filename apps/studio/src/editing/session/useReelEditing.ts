@@ -18,7 +18,7 @@ import {
 import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { DOCUMENT_ONLY } from '../../engine/documentOnly';
 import { keepHistory } from '../../storage/histories';
-import { useSaveReel } from '../../storage/queries';
+import { type OpenedReel, useSaveReel } from '../../storage/queries';
 import { onWritten } from '../../storage/tabs';
 import { besideText, dropUnsaved, keepUnsaved, leaving } from '../../storage/unsaved';
 import { useToast } from '../../ui/Toast';
@@ -50,12 +50,12 @@ function reduce(history: History<Reel>, action: Action): History<Reel> {
 
 /**
  * Editing of one reel: its history, its saving, and the right to change it.
- * @param initial the reel as it is stored, with the steps that were kept of it
+ * @param opened the reel, with the steps that were kept of it
  */
-export function useReelEditing(initial: History<Reel>): ReelEditor {
-  const [history, dispatch] = useReducer(reduce, initial);
+export function useReelEditing(opened: OpenedReel): ReelEditor {
+  const [history, dispatch] = useReducer(reduce, opened.history);
   const reel = history.present;
-  const { save, autosave } = useAutosave(initial.present);
+  const { save, autosave } = useAutosave(opened);
   const { lock, state } = useLock(reel.id, autosave, (stored) => dispatch({ type: 'replace', reel: stored }));
   const held = state === 'held';
   useEffect(() => autosave.put(reel), [autosave, reel]);
@@ -174,11 +174,16 @@ function useLock(id: string, autosave: Autosave<Reel>, onStored: (reel: Reel) =>
 }
 
 /** Writes every version of the reel; what a closing tab has not written yet is kept at once. */
-function useAutosave(initial: Reel): { readonly save: SaveState; readonly autosave: Autosave<Reel> } {
+function useAutosave({ history: { present: initial }, stored }: OpenedReel): {
+  readonly save: SaveState;
+  readonly autosave: Autosave<Reel>;
+} {
   const { mutateAsync } = useSaveReel();
   const [save, setSave] = useState<SaveState>({ kind: 'saved' });
   const write = useRef(mutateAsync);
   write.current = mutateAsync;
+  // Whether this tab has written any of it: it lets go of nothing that another one kept.
+  const wrote = useRef(false);
   const [autosave] = useState(
     () =>
       new Autosave(
@@ -186,10 +191,16 @@ function useAutosave(initial: Reel): { readonly save: SaveState; readonly autosa
         async (next) => {
           const stamped = { ...next, changed: new Date().toISOString() };
           await write.current(stamped);
-          dropUnsaved(next.id);
+          wrote.current = true;
           return stamped;
         },
-        setSave,
+        (state) => {
+          // All of it is written: nothing that was kept of it is newer.
+          if (state.kind === 'saved' && wrote.current) dropUnsaved(initial.id);
+          setSave(state);
+        },
+        undefined,
+        stored,
       ),
   );
 

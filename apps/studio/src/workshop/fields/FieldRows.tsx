@@ -1,3 +1,4 @@
+import { freeName } from '@fresh-reel/core';
 import {
   type Field,
   type FormsField,
@@ -209,8 +210,13 @@ function List({ place, field }: Props<ListField>) {
   const kind = kindAt(template, place);
   const add = () =>
     make((t) => {
-      const named = (key: string) => optionsFor(t, place, namesAt(kind, [...place.path, key]))[0]?.id;
-      return putValue(t, place, [...items, startOf(field.item.schema, named, String(place.path.at(-1)))]);
+      const list = String(place.path.at(-1));
+      const taken = new Set(items.map((item) => (item as { id?: unknown } | null)?.id));
+      const named = (key: string) =>
+        key === 'id'
+          ? freeName(list.toLowerCase(), (id) => taken.has(id))
+          : optionsFor(t, place, namesAt(kind, [...place.path, key]))[0]?.id;
+      return putValue(t, place, [...items, startOf(field.item.schema, named, list)]);
     });
   const move = (i: number, by: number) =>
     make((t) => {
