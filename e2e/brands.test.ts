@@ -13,6 +13,7 @@ import {
   textOf,
   waitForChange,
   waitForText,
+  waitForValue,
 } from './support/browser';
 import { noise } from './support/clips';
 
@@ -35,11 +36,7 @@ it('there is a brand for each client, one is worked with, and what was taken out
   await page.waitForSelector(id('brand-name'));
   expect(await page.$(id('which-brand'))).toBeNull();
   await tap(page, 'new-brand');
-  await page.waitForFunction(
-    (s) => document.querySelector<HTMLInputElement>(s)?.value === 'New brand',
-    {},
-    id('brand-name'),
-  );
+  await waitForValue(page, 'brand-name', 'New brand');
   await fill(page, 'brand-name', 'Marram Ferry');
   await waitForText(page, 'which-brand', /Marram Ferry[\s\S]*Thistledown|Thistledown[\s\S]*Marram Ferry/);
   await page.reload();
@@ -52,11 +49,7 @@ it('there is a brand for each client, one is worked with, and what was taken out
   await waitForText(page, 'wear-brand', /Marram Ferry/);
   await page.goto(`${session.address}/brand`);
   await tap(page, 'which-brand-main');
-  await page.waitForFunction(
-    (s) => document.querySelector<HTMLInputElement>(s)?.value === 'Thistledown Kite Weekend',
-    {},
-    id('brand-name'),
-  );
+  await waitForValue(page, 'brand-name', 'Thistledown Kite Weekend');
   await tap(page, 'take-out-brand');
   await waitForText(page, 'toast', /taken out/);
   expect(await fieldValue(page, 'brand-name')).toBe('Marram Ferry');

@@ -12,6 +12,7 @@ import {
   tap,
   textOf,
   waitForText,
+  waitForValue,
 } from './support/browser';
 import { entryOf, putEntry, storedKeys } from './support/entries';
 
@@ -132,12 +133,7 @@ it('undo is there again when one comes back to a reel', async () => {
   await tap(page, 'open-demo-strap');
   expect(await fieldValue(page, 'slot-name')).toBe('Somebody else');
   await tap(page, 'undo');
-  await page.waitForFunction(
-    (s: string, text: string) => (document.querySelector(s) as HTMLTextAreaElement).value === text,
-    {},
-    id('slot-name'),
-    first,
-  );
+  await waitForValue(page, 'slot-name', first);
   await saved(page);
   await page.close();
 });
@@ -181,12 +177,7 @@ it('edits of the brand are taken back, also after leaving the place', async () =
   await tap(page, 'place-brand');
   expect(await fieldValue(page, 'brand-name')).toBe('Another weekend');
   await tap(page, 'undo');
-  await page.waitForFunction(
-    (s: string, text: string) => (document.querySelector(s) as HTMLInputElement).value === text,
-    {},
-    id('brand-name'),
-    before,
-  );
+  await waitForValue(page, 'brand-name', before);
   expect(await page.$eval(id('undo'), (e) => e.getAttribute('aria-disabled'))).toBe('true');
   expect(await page.title()).toContain('Brand');
   await page.close();
@@ -228,6 +219,16 @@ it('a screen that cannot be drawn says so, with a way on', async () => {
 });
 
 describe('two tabs', () => {
+  /** One tab takes a reel over from another, with what that has last put in its line. */
+  async function takenOver(from: Page, by: Page, line: string): Promise<void> {
+    await by.bringToFront();
+    await tap(by, 'take-over');
+    await by.waitForSelector(id('elsewhere'), { hidden: true });
+    expect(await fieldValue(by, 'slot-line')).toBe(line);
+    await from.close();
+    await by.close();
+  }
+
   it('a reel that is being edited is not renamed elsewhere', async () => {
     const editing = await session.page(LAPTOP, '/reels/demo-strap');
     await editing.waitForSelector(id('slot-name'));
@@ -253,12 +254,7 @@ describe('two tabs', () => {
     await second.waitForSelector(id('elsewhere'));
     await first.bringToFront();
     await fill(first, 'slot-line', 'Typed just before it was taken over');
-    await second.bringToFront();
-    await tap(second, 'take-over');
-    await second.waitForSelector(id('elsewhere'), { hidden: true });
-    expect(await fieldValue(second, 'slot-line')).toBe('Typed just before it was taken over');
-    await first.close();
-    await second.close();
+    await takenOver(first, second, 'Typed just before it was taken over');
   });
 
   it('who looks on takes nothing back', async () => {
@@ -280,43 +276,29 @@ describe('two tabs', () => {
     await first.bringToFront();
     await fill(first, 'slot-line', 'Work of the first');
     await saved(first);
-    await second.bringToFront();
-    await tap(second, 'take-over');
-    await second.waitForSelector(id('elsewhere'), { hidden: true });
-    expect(await fieldValue(second, 'slot-line')).toBe('Work of the first');
-    await first.close();
-    await second.close();
+    await takenOver(first, second, 'Work of the first');
   });
 
   it('what all of the app goes by is put together from both', async () => {
-    const holds = (page: Page, testID: string, text: string) =>
-      page.waitForFunction(
-        (s: string, wanted: string) => document.querySelector<HTMLInputElement>(s)?.value === wanted,
-        {},
-        id(testID),
-        text,
-      );
     const [first, second] = [await session.page(LAPTOP, '/brand'), await session.page(LAPTOP, '/brand')];
     await second.waitForSelector(id('brand-name'));
     await first.bringToFront();
     await fill(first, 'brand-name', 'Named in the first');
     await second.bringToFront();
-    await holds(second, 'brand-name', 'Named in the first');
+    await waitForValue(second, 'brand-name', 'Named in the first');
     await fill(second, 'brand-line-line', 'Said in the second');
     await first.bringToFront();
-    await holds(first, 'brand-line-line', 'Said in the second');
+    await waitForValue(first, 'brand-line-line', 'Said in the second');
     await fill(first, 'brand-name', 'Thistledown Kite Weekend');
     await second.bringToFront();
-    await holds(second, 'brand-name', 'Thistledown Kite Weekend');
+    await waitForValue(second, 'brand-name', 'Thistledown Kite Weekend');
     await second.reload();
-    await holds(second, 'brand-line-line', 'Said in the second');
+    await waitForValue(second, 'brand-line-line', 'Said in the second');
 
     for (const page of [first, second]) await page.goto(`${session.address}/templates`);
     const favourite = (of: string) => `favourite-${of}`;
     const isOn = (page: Page, of: string) =>
-      page.waitForSelector(
-        `${id(favourite(of))}[aria-pressed="true"], ${id(favourite(of))}[aria-checked="true"]`,
-      );
+      page.waitForSelector(`${id(favourite(of))}[aria-pressed="true"]`);
     await first.bringToFront();
     await tap(first, favourite('name-strap'));
     await second.bringToFront();

@@ -19,6 +19,7 @@ import {
   textOf,
   waitForChange,
   waitForText,
+  waitForValue,
 } from './support/browser';
 import { entryOf } from './support/entries';
 import { asFile, difference, discPng, frameOf, pixel, probe } from './support/probe';
@@ -127,12 +128,7 @@ describe('a lower third, made on a phone', () => {
     expect(Math.abs(Number(await fieldValue(page, 'control-position-y')) - 0.865 * 1080)).toBeLessThan(1.5);
     await press('z', true);
     await press('z', true);
-    await page.waitForFunction(
-      (s: string, v: string) => (document.querySelector(s) as HTMLInputElement).value === v,
-      {},
-      id('control-position-y'),
-      moved,
-    );
+    await waitForValue(page, 'control-position-y', moved);
   });
 
   it('has a hold that is made longer on the ribbon, and the entrance stays', async () => {

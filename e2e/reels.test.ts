@@ -11,6 +11,7 @@ import {
   tap,
   textOf,
   waitForText,
+  waitForValue,
 } from './support/browser';
 import { entryOf, putEntry } from './support/entries';
 import { reelFileOf } from './support/zip';
@@ -82,11 +83,7 @@ describe('two tabs on one reel', () => {
     await fill(first, 'slot-line', 'Changed in the first');
     await saved(first);
     await second.bringToFront();
-    await second.waitForFunction(
-      (s: string) => (document.querySelector(s) as HTMLTextAreaElement).value === 'Changed in the first',
-      {},
-      id('slot-line'),
-    );
+    await waitForValue(second, 'slot-line', 'Changed in the first');
 
     await tap(second, 'take-over');
     await second.waitForSelector(id('elsewhere'), { hidden: true });
@@ -94,11 +91,7 @@ describe('two tabs on one reel', () => {
     await saved(second);
     await first.bringToFront();
     await first.waitForSelector(id('elsewhere'));
-    await first.waitForFunction(
-      (s: string) => (document.querySelector(s) as HTMLTextAreaElement).value === 'Second tab',
-      {},
-      id('slot-line'),
-    );
+    await waitForValue(first, 'slot-line', 'Second tab');
     // A tab that comes back to the reel later reads what is stored now, not what it remembers.
     await tap(first, 'back');
     await second.bringToFront();
@@ -132,11 +125,9 @@ it('leaving the page in the middle of typing loses no letter', async () => {
 });
 
 describe('storage that is full', () => {
-  it('is said, loses nothing, and saving goes on when there is room', async () => {
-    const page = await session.page(LAPTOP, '/reels/demo-sting');
-    await page.waitForSelector(id('slot-line'));
-    await pause(300);
-    await page.evaluate(() => {
+  /** Lets nothing more into the database of a page, until `room` is called there. */
+  const fillUp = (page: Page) =>
+    page.evaluate(() => {
       const put = IDBObjectStore.prototype.put;
       (window as unknown as { room: () => void }).room = () => {
         IDBObjectStore.prototype.put = put;
@@ -145,6 +136,12 @@ describe('storage that is full', () => {
         throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
       };
     });
+
+  it('is said, loses nothing, and saving goes on when there is room', async () => {
+    const page = await session.page(LAPTOP, '/reels/demo-sting');
+    await page.waitForSelector(id('slot-line'));
+    await pause(300);
+    await fillUp(page);
     await fill(page, 'slot-line', 'Typed while full');
     expect(
       await waitForText(page, 'save-fault', /Not saved.*no more room.*last saved version is safe/),
@@ -170,11 +167,7 @@ describe('storage that is full', () => {
   it('what is left unsaved is there again at the next start', async () => {
     const page = await session.page(LAPTOP, '/reels/demo-sting');
     await page.waitForSelector(id('slot-line'));
-    await page.evaluate(() => {
-      IDBObjectStore.prototype.put = () => {
-        throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
-      };
-    });
+    await fillUp(page);
     await fill(page, 'slot-line', 'Left while full');
     await waitForText(page, 'save-fault', /Not saved/);
     await tap(page, 'back');

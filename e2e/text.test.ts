@@ -18,6 +18,7 @@ import {
   waitForBox,
   waitForChange,
   waitForText,
+  waitForValue,
 } from './support/browser';
 import { Hand } from './support/hand';
 import { asFile } from './support/probe';
@@ -80,11 +81,7 @@ describe.each(VIEWS)('words on the picture, %s', (_, view, touch) => {
     await hand.tap(await hand.middle('text-box-word'));
     await page.waitForSelector(id('caret'));
     await page.keyboard.type(' up');
-    await page.waitForFunction(
-      (s: string) => (document.querySelector(s) as HTMLTextAreaElement | null)?.value === 'Kites this way up',
-      {},
-      id('slot-word'),
-    );
+    await waitForValue(page, 'slot-word', 'Kites this way up');
     const first = await lean(page);
     expect(Math.abs(first)).toBeGreaterThan(1);
     // Time goes on under the caret, and it stays on the letters.
@@ -110,11 +107,7 @@ describe.each(VIEWS)('words on the picture, %s', (_, view, touch) => {
     await field!.focus();
     await page.keyboard.press('Home');
     await page.keyboard.type('All ');
-    await page.waitForFunction(
-      (s: string) => (document.querySelector(s) as HTMLTextAreaElement).value === 'All Kites this way up',
-      {},
-      id('slot-word'),
-    );
+    await waitForValue(page, 'slot-word', 'All Kites this way up');
     await tap(page, 'typing-done');
     await page.waitForSelector(id('caret'), { hidden: true });
     await saved(page);

@@ -12,6 +12,7 @@ import {
   textOf,
   waitForChange,
   waitForText,
+  waitForValue,
 } from './support/browser';
 
 const session = serve();
@@ -225,12 +226,7 @@ it('points of a part and its outline are drawn on the picture, each a step of un
   );
   expect(Number(await fieldValue(page, 'field-to-1'))).toBeGreaterThan(Number(before));
   await tap(page, 'undo');
-  await page.waitForFunction(
-    (s, was) => document.querySelector<HTMLInputElement>(s)?.value === was,
-    {},
-    id('field-to-1'),
-    before,
-  );
+  await waitForValue(page, 'field-to-1', before);
 
   await page.goto(`${session.address}/templates/poster`);
   await tap(page, 'to-workshop');
@@ -255,12 +251,7 @@ it('points of a part and its outline are drawn on the picture, each a step of un
   );
   await tap(page, 'undo');
   await tap(page, 'undo');
-  await page.waitForFunction(
-    (s, was) => document.querySelector<HTMLTextAreaElement>(s)?.value === was,
-    {},
-    id('field-outline-data'),
-    data,
-  );
+  await waitForValue(page, 'field-outline-data', data);
   await tap(page, 'outline-draw');
   await page.waitForSelector(id('path-handles'), { hidden: true });
 

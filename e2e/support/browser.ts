@@ -328,6 +328,17 @@ export async function waitForText(page: Page, testID: string, pattern: RegExp | 
   return textOf(page, testID);
 }
 
+/** Waits until a field holds something. */
+export async function waitForValue(page: Page, testID: string, value: string): Promise<void> {
+  await page.waitForFunction(
+    (selector: string, wanted: string) =>
+      document.querySelector<HTMLInputElement | HTMLTextAreaElement>(selector)?.value === wanted,
+    {},
+    id(testID),
+    value,
+  );
+}
+
 /** Gives files to the chooser that a tap opens. */
 export async function choose(page: Page, testID: string, ...paths: readonly string[]): Promise<void> {
   const [chooser] = await Promise.all([page.waitForFileChooser(), tap(page, testID)]);

@@ -9,10 +9,9 @@ import { loadEditor } from '@/editor/loadEditor';
 import { keepOffline } from '@/offline/offline';
 import { fetchedByPreviews } from '@/preview/previewClient';
 import { startQueue } from '@/render/queue/jobs';
-import { onStored } from '@/storage/changes';
 import { clearBrokenImports } from '@/storage/media';
 import { clearBrokenProxies } from '@/storage/proxies';
-import { keys, queryClient } from '@/storage/queries';
+import { queryClient } from '@/storage/queries';
 import { purgeOld } from '@/storage/removed';
 import { besideText, keepUnwrittenBrands, recoverUnsaved } from '@/storage/unsaved';
 import { templatesQuery } from '@/storage/useTemplates';
@@ -20,13 +19,6 @@ import { Announcer } from '@/ui/announce';
 import { Banner } from '@/ui/Banner';
 import { ToastProvider } from '@/ui/Toast';
 import { colour, FONT_FACES } from '@/ui/theme';
-
-// Whoever shows a file or a font hears when it comes or goes, in this tab or another.
-onStored(({ kind }) => {
-  if (kind === 'proxy') return;
-  for (const queryKey of kind === 'font' ? [keys.fonts, keys.media] : [keys.media, keys.thumb, keys.facts])
-    void queryClient.invalidateQueries({ queryKey });
-});
 
 window.addEventListener('pagehide', keepUnwrittenBrands);
 

@@ -9,7 +9,7 @@ import {
 } from '@fresh-reel/core';
 import { keepHistory, readHistory } from './histories';
 import { readReel, saveReel } from './reels';
-import { announce, ifFree, reelLock } from './tabs';
+import { ifFree, reelLock } from './tabs';
 
 /** What became of reels that were to be changed. */
 export interface Renewed {
@@ -54,7 +54,6 @@ async function changeStored(
         await saveReel(history.present);
         await keepHistory(history);
         changed.push(id);
-        announce(id);
       } catch (error) {
         left.push(`“${stored.reel.name}”: ${messageOf(error)}`);
       }

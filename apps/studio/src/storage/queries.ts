@@ -1,6 +1,7 @@
 import { type Brand, freeName, type History, type Reel } from '@fresh-reel/core';
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { deleteBrand, listBrands, saveBrand } from './brand';
+import { onStored } from './changes';
 import { readHistory } from './histories';
 import { listMedia } from './media';
 import { changePreferences, FIRST_PREFERENCES, type Preferences, readPreferences } from './preferences';
@@ -43,8 +44,25 @@ const OF_SHARED: Readonly<Record<Shared, readonly (readonly string[])[]>> = {
   preferences: [keys.preferences],
 };
 
+/** Milliseconds in which what another tab changes again and again is read anew once: a drag there is written as it goes. */
+const AT_ONCE = 300;
+
+const changing = new Set<Shared>();
+
 onChangedElsewhere((changed) => {
-  for (const queryKey of OF_SHARED[changed]) void queryClient.invalidateQueries({ queryKey });
+  if (changing.has(changed)) return;
+  changing.add(changed);
+  setTimeout(() => {
+    changing.delete(changed);
+    for (const queryKey of OF_SHARED[changed]) void queryClient.invalidateQueries({ queryKey });
+  }, AT_ONCE);
+});
+
+// Whoever shows a file or a font hears when it comes or goes, in this tab or another.
+onStored(({ kind }) => {
+  if (kind === 'proxy') return;
+  for (const queryKey of kind === 'font' ? [keys.fonts, keys.media] : [keys.media, keys.thumb, keys.facts])
+    void queryClient.invalidateQueries({ queryKey });
 });
 
 /** Everything that is stored as a reel: the user's, and the benches of the workshop. */

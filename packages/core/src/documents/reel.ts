@@ -83,8 +83,6 @@ export const reelSchema = reelShape.superRefine(({ templates, tracks }, context)
   tracks.forEach(({ items }, t) => {
     items.forEach((item, i) => {
       const path = ['tracks', t, 'items', i];
-      if (item.kind === 'graphic' && !Object.hasOwn(templates, item.template))
-        context.addIssue({ code: 'custom', path, message: `the template "${item.template}" is not in it` });
       for (const fault of itemFaults(item, templates))
         context.addIssue({ code: 'custom', path: [...path, ...fault.path], message: fault.message });
       if (seen.has(item.id))
@@ -95,11 +93,16 @@ export const reelSchema = reelShape.superRefine(({ templates, tracks }, context)
 });
 export type Reel = z.infer<typeof reelShape>;
 
-/** What is linked wrongly in an item: what was changed of a title goes by the controls of its own template. */
+/**
+ * What of an item does not fit to the templates it stands with: that its own is not there, or what is linked wrongly. What
+ * was changed of a title goes by the controls of its own template.
+ */
 export function itemFaults(item: ReelItem, templates: Readonly<Record<string, Template>>): LinkFault[] {
   if (item.kind !== 'graphic') return linkFaults(item, NO_CONTROLS);
+  if (!Object.hasOwn(templates, item.template))
+    return [{ path: [], message: `the template "${item.template}" is not in it` }];
   const { fill, ...placed } = item;
-  const controls = Object.hasOwn(templates, item.template) ? templates[item.template]!.controls : [];
+  const { controls } = templates[item.template]!;
   const driven = Object.keys(item.points ?? {})
     .filter((id) => controls.find((c) => c.id === id)?.kind !== 'point')
     .map((id) => ({

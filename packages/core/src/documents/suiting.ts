@@ -1,6 +1,7 @@
 import { textChangeSchema } from '../layers/textStyle';
 import { linkable, linkFaults } from '../values/linking';
 import type { Fill } from './fill';
+import type { ReelItemOf } from './item';
 import type { Template } from './template';
 
 /**
@@ -18,4 +19,14 @@ export function suitingTexts(
     return read.success && linkFaults(read.data, controls).length === 0;
   };
   return Object.fromEntries(Object.entries(texts).filter(([, change]) => suits(change)));
+}
+
+/** The points of a title that go along with something, without those that a template does not have; nothing when none is left. */
+export function suitingPoints(
+  points: ReelItemOf<'graphic'>['points'],
+  { controls }: Template,
+): ReelItemOf<'graphic'>['points'] {
+  const isPoint = (id: string) => controls.some((c) => c.id === id && c.kind === 'point');
+  const left = Object.entries(points ?? {}).filter(([id]) => isPoint(id));
+  return left.length > 0 ? Object.fromEntries(left) : undefined;
 }

@@ -16,7 +16,16 @@ const SHAPES = [
 ];
 
 /** What is wrong with a template that a schema cannot see, in words: names that are not there, values that do not suit. */
-export function faultsOfTemplate(template: Template): string[] {
+export function faultsOfTemplate(template: Template): readonly string[] {
+  const known = FAULTS.get(template) ?? foundFaults(template);
+  FAULTS.set(template, known);
+  return known;
+}
+
+/** A template never changes once it is made, and each step of a maker's work asks more than once. */
+const FAULTS = new WeakMap<Template, readonly string[]>();
+
+function foundFaults(template: Template): readonly string[] {
   const faults: string[] = [];
   const layers = [...everyLayer(template.layers)];
   if (layers.length > MOST_LAYERS) return [`it has ${layers.length} layers; ${MOST_LAYERS} is the most`];

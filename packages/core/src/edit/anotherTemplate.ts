@@ -2,7 +2,7 @@ import { faultOfFill } from '../documents/controls';
 import type { Fill, SlotFill } from '../documents/fill';
 import type { ReelItemOf } from '../documents/item';
 import type { Reel } from '../documents/reel';
-import { suitingTexts } from '../documents/suiting';
+import { suitingPoints, suitingTexts } from '../documents/suiting';
 import type { Control, Slot, Template } from '../documents/template';
 import { everyLayer } from '../layers/registry';
 import { changeTracks, given, itemOf } from './items';
@@ -124,14 +124,11 @@ export function setTemplate(reel: Reel, id: string, template: Template): { reel:
   const { reel: taken, key } = withTemplate(reel, template);
   const { item } = standing;
   const cues = new Set(template.cues.map((c) => c.id));
-  const points = Object.entries(item.points ?? {}).filter(([control]) =>
-    template.controls.some((c) => c.id === control && c.kind === 'point'),
-  );
   const made: ReelItemOf<'graphic'> = given({
     ...item,
     template: key,
     fill: carried.fill,
-    points: points.length > 0 ? Object.fromEntries(points) : undefined,
+    points: suitingPoints(item.points, template),
     meets: item.meets && cues.has(item.meets.cue) ? item.meets : undefined,
   }) as ReelItemOf<'graphic'>;
   const without = changeTracks(taken, (t) =>

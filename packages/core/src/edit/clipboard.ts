@@ -24,11 +24,8 @@ const copiedShape = z.strictObject({
 export const copiedSchema = copiedShape.superRefine(({ templates, tracks }, context) => {
   tracks.forEach((items, t) => {
     items.forEach((item, i) => {
-      const path = ['tracks', t, i];
-      if (item.kind === 'graphic' && !Object.hasOwn(templates, item.template))
-        context.addIssue({ code: 'custom', path, message: `the template "${item.template}" is not in it` });
-      for (const fault of itemFaults(item, templates))
-        context.addIssue({ code: 'custom', path: [...path, ...fault.path], message: fault.message });
+      for (const { path, message } of itemFaults(item, templates))
+        context.addIssue({ code: 'custom', path: ['tracks', t, i, ...path], message });
     });
   });
 });

@@ -7,7 +7,7 @@ import { templateSchema } from '../documents/templateKind';
 import { waySchema } from '../documents/way';
 import { layerSchema } from '../layers/registry';
 import { MOST } from '../values/limits';
-import { linkable, linkFaults } from '../values/linking';
+import { type LinkFault, linkable, linkFaults } from '../values/linking';
 import { faultText } from '../values/load';
 import { EditError } from './place';
 
@@ -63,10 +63,15 @@ function refuse(where: Path, fault: string): never {
   );
 }
 
-/** @throws {EditError} */
-function opens(schema: z.ZodType, part: unknown, where: Path): void {
+/** @returns the part as it is read, of which links are known @throws {EditError} */
+function opens<T>(schema: z.ZodType<T>, part: unknown, where: Path): T {
   const read = schema.safeParse(part);
-  if (!read.success) refuse(where, faultText(read.error));
+  return read.success ? read.data : refuse(where, faultText(read.error));
+}
+
+/** @throws {EditError} when there is anything wrong with what lies somewhere */
+function faultless([fault]: readonly LinkFault[], where: Path): void {
+  if (fault) refuse([...where, ...fault.path], fault.message);
 }
 
 /** Looks through those of a list that were not in it before. */
@@ -100,10 +105,8 @@ function templateOpens(template: Template, before: Template | undefined): void {
     const controls = linkable(template.controls);
     for (const layer of template.layers) {
       if (known.has(layer)) continue;
-      const read = layerSchema.safeParse(layer);
-      if (!read.success) refuse([...where, layer.id], faultText(read.error));
-      const [fault] = linkFaults(read.data, controls);
-      if (fault) refuse([...where, layer.id, ...fault.path], fault.message);
+      const at = [...where, layer.id];
+      faultless(linkFaults(opens(layerSchema, layer, at), controls), at);
     }
     mayHold('a template', 'layers side by side', template.layers, MOST.layers);
     const [fault] = faultsOfTemplate(template);
@@ -135,10 +138,6 @@ function trackOpens(track: Track, known: ReadonlySet<ReelItem>, templates: Reel[
   for (const item of items) {
     if (known.has(item)) continue;
     const where = ['tracks', track.id, item.id];
-    const read = reelItemSchema.safeParse(item);
-    if (!read.success) refuse(where, faultText(read.error));
-    // Links are known of what was read.
-    const [fault] = itemFaults(read.data, templates);
-    if (fault) refuse([...where, ...fault.path], fault.message);
+    faultless(itemFaults(opens(reelItemSchema, item, where), templates), where);
   }
 }

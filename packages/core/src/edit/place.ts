@@ -177,7 +177,7 @@ export function trimItem(
   const later = secondsAt(begins - from, reel.rate);
   return changeItem(reel, id, (i) =>
     withKeysMoved(
-      { ...begunLater(i, later, reel), start: begins, length: to - begins } as ReelItem,
+      { ...begunLater(i, later, to - begins, reel), start: begins, length: to - begins } as ReelItem,
       (at) => at - (begins - from),
     ),
   );
@@ -190,6 +190,27 @@ function playing(item: ReelItem): 'round' | 'stretched' | undefined {
   return item.clip.end === 'loop' ? 'round' : item.clip.end === 'stretch' ? 'stretched' : undefined;
 }
 
+/**
+ * A piece of a clip that is stretched over some time; of one that shows all of it nothing needs to be said.
+ * @param past seconds of that time that are over when it comes, as far as there are any left then
+ * @param shown seconds that it shows
+ */
+function pieceOf(item: ReelItemOf<'clip'>, over: number, past: number, shown: number): ReelItemOf<'clip'> {
+  const begun = Math.min(Math.max(0, past), over - shown);
+  const isPiece = over - shown > NONE;
+  return {
+    ...item,
+    clip: given({
+      ...item.clip,
+      begun: begun > NONE ? begun : undefined,
+      over: isPiece ? over : undefined,
+    }),
+  };
+}
+
+/** Seconds that are none: sums of times may be off by as much. */
+const NONE = 1e-9;
+
 /** Seconds over which a clip is stretched. */
 const overOf = (item: ReelItemOf<'clip'>, { rate }: Reel) => item.clip.over ?? secondsAt(item.length, rate);
 
@@ -198,12 +219,9 @@ const overOf = (item: ReelItemOf<'clip'>, { rate }: Reel) => item.clip.over ?? s
  * further where it gets longer than all of it.
  */
 function lasting(item: ReelItem, length: number, reel: Reel): ReelItem {
-  const longer = { ...item, length } as ReelItem;
-  if (longer.kind !== 'clip' || playing(item) !== 'stretched') return longer;
-  const shown = (longer.clip.begun ?? 0) + secondsAt(length, reel.rate);
-  const over = Math.max(overOf(item as ReelItemOf<'clip'>, reel), shown);
-  const isAll = over <= shown + 1e-9 && !longer.clip.begun;
-  return { ...longer, clip: given({ ...longer.clip, over: isAll ? undefined : over }) };
+  if (item.kind !== 'clip' || playing(item) !== 'stretched') return { ...item, length } as ReelItem;
+  const [past, shown] = [item.clip.begun ?? 0, secondsAt(length, reel.rate)];
+  return pieceOf({ ...item, length }, Math.max(overOf(item, reel), past + shown), past, shown);
 }
 
 /** Frames of the reel that a file has before what shows of it. */
@@ -211,29 +229,34 @@ function inFile({ rate }: Reel, item: ReelItem): number {
   const plays = item.kind === 'sound' || (item.kind === 'clip' && item.clip.freeze === undefined);
   // What goes round has something before everything.
   if (!plays || playing(item) === 'round') return Number.POSITIVE_INFINITY;
-  if (item.kind === 'clip' && playing(item) === 'stretched')
-    return Math.floor(framesIn(item.clip.begun ?? 0, rate) + 1e-6);
   const { from, speed } = playedOf(item, rate);
+  const before =
+    item.kind === 'clip' && playing(item) === 'stretched' ? (item.clip.begun ?? 0) : from / speed;
   // A hair more, so that quotients which are whole frames stay so.
-  return Math.floor(framesIn(from / speed, rate) + 1e-6);
+  return Math.floor(framesIn(before, rate) + 1e-6);
 }
 
-/** An item that begins so many seconds of the reel later in what it plays, as far as it plays a file. */
-function begunLater(item: ReelItem, later: number, reel: Reel): ReelItem {
+/**
+ * An item that begins so many seconds of the reel later in what it plays, as far as it plays a file.
+ * @param length frames it lasts then
+ */
+function begunLater(item: ReelItem, later: number, length: number, reel: Reel): ReelItem {
   const at = (from = 0, speed = 1) => Math.max(0, from + later * speed);
   const begun = (was = 0) => was + later || undefined;
-  if (item.kind === 'sound' && item.loops) return given({ ...item, begun: begun(item.begun) });
-  if (item.kind === 'clip' && playing(item) === 'round')
-    return { ...item, clip: given({ ...item.clip, begun: begun(item.clip.begun) }) };
-  if (item.kind === 'clip' && playing(item) === 'stretched') {
-    const over = overOf(item, reel);
-    const most = over - secondsAt(1, reel.rate);
-    const past = Math.min(most, Math.max(0, begun(item.clip.begun) ?? 0));
-    return { ...item, clip: given({ ...item.clip, begun: past || undefined, over }) };
-  }
-  if (item.kind === 'sound') return { ...item, from: at(item.from, item.speed) };
+  if (item.kind === 'sound')
+    return item.loops
+      ? given({ ...item, begun: begun(item.begun) })
+      : { ...item, from: at(item.from, item.speed) };
   if (item.kind !== 'clip' || item.clip.freeze !== undefined) return item;
-  return { ...item, clip: { ...item.clip, in: at(item.clip.in, item.clip.speed) } };
+  const { clip } = item;
+  switch (playing(item)) {
+    case 'round':
+      return { ...item, clip: given({ ...clip, begun: begun(clip.begun) }) };
+    case 'stretched':
+      return pieceOf(item, overOf(item, reel), (clip.begun ?? 0) + later, secondsAt(length, reel.rate));
+    default:
+      return { ...item, clip: { ...clip, in: at(clip.in, clip.speed) } };
+  }
 }
 
 /** The control that sets how long a template holds, where there is one. */
@@ -271,14 +294,9 @@ export function slipItem(reel: Reel, id: string, by: number): Reel {
   const standing = itemOf(reel, id);
   if (!standing) return reel;
   mayChange([standing.track]);
-  return changeItem(reel, id, (item) => {
-    // Of what is stretched all that there is may be shown already.
-    const room =
-      item.kind === 'clip' && playing(item) === 'stretched'
-        ? overOf(item, reel) - secondsAt(item.length, reel.rate) - (item.clip.begun ?? 0)
-        : Number.POSITIVE_INFINITY;
-    return room <= 0 && by > 0 ? item : begunLater(item, Math.min(by, room), reel);
-  });
+  return changeItem(reel, id, (item) =>
+    item.kind === 'graphic' ? item : begunLater(item, by, item.length, reel),
+  );
 }
 
 /**
@@ -300,7 +318,7 @@ export function cutItem(reel: Reel, id: string, frame: number): Reel {
     fadeOut: undefined,
     soundOut: undefined,
   }) as ReelItem;
-  const later = begunLater(item, secondsAt(at - from, reel.rate), reel);
+  const later = begunLater(item, secondsAt(at - from, reel.rate), to - at, reel);
   const rest = { start: at, length: to - at, fadeIn: undefined, soundIn: undefined };
   const tail = given({ ...later, id: freeId(reel, item.id), ...rest }) as ReelItem;
   const second = withKeysMoved(tail, (key) => key - (at - from));

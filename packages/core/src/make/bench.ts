@@ -1,6 +1,6 @@
 import type { ReelItem, Track } from '../documents/item';
 import type { Reel } from '../documents/reel';
-import { suitingTexts } from '../documents/suiting';
+import { suitingPoints, suitingTexts } from '../documents/suiting';
 import type { Template } from '../documents/template';
 import { faultsOfTemplate } from '../documents/templateFaults';
 import { changeTracks, given } from '../edit/items';
@@ -49,15 +49,13 @@ export function changeMade(reel: Reel, by: (template: Template) => Template): Re
 
 /** A track whose titles hold nothing that a template they are made of does not have any more. */
 function suiting(track: Track, template: Template): Track {
-  const isPoint = (id: string) => template.controls.some((c) => c.id === id && c.kind === 'point');
   const items = track.items.map((item) => {
     if (item.kind !== 'graphic' || (!item.fill.texts && !item.points)) return item;
     const { texts, ...fill } = item.fill;
-    const points = Object.entries(item.points ?? {}).filter(([id]) => isPoint(id));
     return given({
       ...item,
       fill: { ...fill, ...(texts ? { texts: suitingTexts(texts, template) } : {}) },
-      points: points.length > 0 ? Object.fromEntries(points) : undefined,
+      points: suitingPoints(item.points, template),
     }) as ReelItem;
   });
   return { ...track, items };

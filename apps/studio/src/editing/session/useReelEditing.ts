@@ -74,13 +74,16 @@ export function useReelEditing(opened: OpenedReel): ReelEditor {
   const edit = useEdit(reel, held, dispatch);
   const mayChange = useRef(held);
   mayChange.current = held;
+  // Who only looks takes nothing back either.
+  const step = (type: 'cancel' | 'undo' | 'redo') => () => {
+    if (mayChange.current) dispatch({ type });
+  };
   const [doing] = useState(() => ({
     chooseGraphic,
     settle: () => dispatch({ type: 'settle' }),
-    // Who only looks takes nothing back either.
-    cancel: () => mayChange.current && dispatch({ type: 'cancel' }),
-    undo: () => mayChange.current && dispatch({ type: 'undo' }),
-    redo: () => mayChange.current && dispatch({ type: 'redo' }),
+    cancel: step('cancel'),
+    undo: step('undo'),
+    redo: step('redo'),
     retrySave: () => void autosave.flush(),
     takeOver: () => lock.current?.take(),
   }));
