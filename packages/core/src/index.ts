@@ -351,12 +351,13 @@ export {
   overClip,
   type Passage,
 } from './render/overFootage';
+export { stereoWeights, toStereo } from './sound/fold';
 export { graphicSounds } from './sound/graphicSounds';
 export { LoudnessMeter } from './sound/loudness';
 export type { SoundSource } from './sound/mix';
 export type { SoundFacts, SoundPlay } from './sound/play';
 export { LimitedMix, type MixFacts, MixRender } from './sound/render';
-export { toSoundRate, toStereo } from './sound/resample';
+export { toSoundRate } from './sound/resample';
 export { SOUND_CODECS, SOUND_RATE, type SoundCodec, type Stereo } from './sound/sound';
 export { wavHeader, wavSamples } from './sound/wav';
 export { FlashMeter } from './survey/flashes';

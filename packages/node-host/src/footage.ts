@@ -16,7 +16,8 @@ export interface Footage {
   /** High dynamic range: HLG or PQ (ITU-R BT.2100). */
   readonly hdr: boolean;
   readonly alpha: boolean;
-  readonly sound: boolean;
+  /** Channels of its first sound; 0 without one. */
+  readonly channels: number;
   /** Width of a pixel as a part of its height is not 1. */
   readonly stretched: boolean;
 }
@@ -32,6 +33,7 @@ interface Stream {
   readonly color_transfer?: string;
   readonly avg_frame_rate?: string;
   readonly duration?: string;
+  readonly channels?: number;
   readonly disposition?: { readonly attached_pic?: number };
   readonly tags?: { readonly alpha_mode?: string };
   readonly side_data_list?: readonly { readonly rotation?: number }[];
@@ -77,7 +79,7 @@ export async function lookAtFootage(path: string): Promise<Footage> {
     interlaced: /^(tt|bb|tb|bt)$/.test(video.field_order ?? ''),
     hdr: /^(arib-std-b67|smpte2084)$/.test(video.color_transfer ?? ''),
     alpha: WITH_ALPHA.test(video.pix_fmt ?? '') || video.tags?.alpha_mode === '1',
-    sound: streams.some((s) => s.codec_type === 'audio'),
+    channels: streams.find((s) => s.codec_type === 'audio')?.channels ?? 0,
     stretched: Math.abs(aspect - 1) > 1e-3,
   };
 }

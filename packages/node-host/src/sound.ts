@@ -2,7 +2,7 @@ import { execFile } from 'node:child_process';
 import { promisify } from 'node:util';
 import { SOUND_RATE, type SoundFacts, type SoundSource, type Stereo } from '@fresh-reel/core';
 import { SAFELY } from './ffmpeg';
-import { type Streams, streamsOf } from './streams';
+import { foldFilter, type Streams, streamsOf } from './streams';
 
 const run = promisify(execFile);
 
@@ -20,7 +20,8 @@ export class NodeSound implements SoundSource {
    * @throws {Error} when ffmpeg is not there
    */
   static async open(path: string, looked: Promise<Streams> = streamsOf(path)): Promise<NodeSound | null> {
-    if (!(await looked).sounds) return null;
+    const { sounds, channels } = await looked;
+    if (!sounds) return null;
     const { stdout } = await run(
       'ffmpeg',
       [
@@ -34,13 +35,11 @@ export class NodeSound implements SoundSource {
         '0:a:0',
         // Silence before a sound that begins later than its file.
         '-af',
-        'aresample=async=1:first_pts=0',
+        `aresample=async=1:first_pts=0,${foldFilter(channels)}`,
         '-f',
         'f32le',
         '-ar',
         String(SOUND_RATE),
-        '-ac',
-        '2',
         'pipe:1',
       ],
       { encoding: 'buffer', maxBuffer: 2 ** 31 - 1 },

@@ -1,3 +1,4 @@
+import { stereoWeights } from '@fresh-reel/core';
 import { probe } from './ffmpeg';
 
 /** What ffprobe says of a moving picture. */
@@ -21,12 +22,14 @@ export interface Streams {
   /** The first moving picture. */
   readonly picture: PictureStream | undefined;
   readonly sounds: boolean;
+  /** Of the first sound; 0 without one. */
+  readonly channels: number;
   /** Seconds. */
   readonly duration: number;
 }
 
 const ENTRIES = [
-  'stream=codec_type,codec_name,width,height,sample_aspect_ratio,avg_frame_rate,r_frame_rate,pix_fmt,color_space,color_range',
+  'stream=codec_type,codec_name,width,height,sample_aspect_ratio,avg_frame_rate,r_frame_rate,pix_fmt,color_space,color_range,channels',
   'stream_tags=alpha_mode',
   'stream_side_data=rotation',
   'format=duration',
@@ -35,10 +38,23 @@ const ENTRIES = [
 /** Asks once for all that clips and sounds want to know. @throws {Error} when ffprobe is not there, or cannot read the file */
 export async function streamsOf(path: string): Promise<Streams> {
   const { streams, format } = await probe(path, '-show_entries', ENTRIES);
-  const all = streams as readonly (PictureStream | { readonly codec_type: string })[];
+  const all = streams as readonly (
+    | PictureStream
+    | { readonly codec_type: string; readonly channels?: number }
+  )[];
+  const sound = all.find((s): s is { codec_type: string; channels?: number } => s.codec_type === 'audio');
   return {
     picture: all.find((s): s is PictureStream => s.codec_type === 'video'),
-    sounds: all.some((s) => s.codec_type === 'audio'),
+    sounds: sound !== undefined,
+    channels: sound?.channels ?? 0,
     duration: Number((format as { duration?: string }).duration),
   };
+}
+
+/** ffmpeg's filter that folds channels into two as the app does everywhere; its own way is quieter, and differs by kind. */
+export function foldFilter(channels: number): string {
+  const side = (weights: readonly number[]) =>
+    weights.flatMap((w, c) => (w > 0 ? [`${w.toFixed(6)}*c${c}`] : [])).join('+');
+  const [left, right] = stereoWeights(channels);
+  return `pan=stereo|c0=${side(left)}|c1=${side(right)}`;
 }

@@ -3,6 +3,7 @@ import { rm } from 'node:fs/promises';
 import { createInterface } from 'node:readline';
 import { SAFELY } from './ffmpeg';
 import type { Footage } from './footage';
+import { foldFilter } from './streams';
 
 /** Longest side of a working copy, in pixels: what H.264 decoders of browsers take (level 5.2). */
 const LONGEST = 4096;
@@ -51,13 +52,14 @@ export function copyArguments(path: string, out: string, footage: Footage): stri
       ];
   const quick = footage.alpha ? ['-deadline', 'realtime', '-cpu-used', '6', '-row-mt', '1'] : [];
   const sound = footage.alpha ? ['-c:a', 'libopus', '-b:a', '160k'] : ['-c:a', 'aac', '-b:a', '192k'];
+  const folded = footage.channels > 0 ? ['-af', foldFilter(footage.channels)] : [];
   return [
     ...['-hide_banner', '-nostdin', '-nostats', '-v', 'error', '-y', ...SAFELY, '-i', path],
     // The first picture and the first sound; cover pictures, data and subtitles stay behind.
     ...['-map', '0:V:0', '-map', '0:a:0?', '-vf', filters.join(',')],
     // Frames keep their own times, in the clock they came with: variable rates stay what they are.
     ...['-fps_mode', 'passthrough', '-enc_time_base', '-1', '-g', String(BETWEEN_KEYS)],
-    ...[...picture, ...quick, ...sound, '-ac', '2'],
+    ...[...picture, ...quick, ...sound, ...folded],
     ...['-progress', 'pipe:1', '-f', footage.alpha ? 'webm' : 'mp4', out],
   ];
 }

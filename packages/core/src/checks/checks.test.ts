@@ -130,6 +130,12 @@ describe('black that is not meant', () => {
     expect(gapsOf(colour('a', 0, 30), colour('b', 60, 30), colour('c', 10, 50))).toEqual([]);
   });
 
+  it('is told where a sound goes on after the last picture', () => {
+    const music = { kind: 'sound', id: 'm', start: 0, length: 75, media: 'x' } as const;
+    expect(gapsOf(colour('a', 0, 30), colour('b', 30, 30), music)).toEqual([[60, 0.5]]);
+    expect(gapsOf(colour('a', 0, 30), colour('b', 30, 60), music)).toEqual([]);
+  });
+
   it('is meant in a reel that is transparent', () => {
     expect(kindsOf(withItems(holding('Kites')))).toEqual([]);
     const { tracks, ...rest } = withItems(holding('Kites'));

@@ -4,7 +4,7 @@ import { treatmentsSchema } from '../effects/treatment';
 import { clipFillSchema } from '../media/pictureFill';
 import { easingSchema } from '../motion/easing';
 import { BLEND_MODES } from '../paint/ops';
-import { MOST } from '../values/limits';
+import { LONGEST_REEL, MOST } from '../values/limits';
 import { fillSchema } from './fill';
 import { drivenPointSchema, followSchema } from './way';
 
@@ -16,7 +16,7 @@ function timed<S extends z.ZodType>(constant: S) {
       keys: z
         .array(
           z.strictObject({
-            at: z.number().int().min(-100_000).max(10_000_000),
+            at: z.number().int().min(-LONGEST_REEL).max(LONGEST_REEL),
             of: z.literal('in').default('in'),
             value: constant,
             /** The curve from this key to the next. */
@@ -45,9 +45,6 @@ export const framingSchema = z.strictObject({
   blend: z.enum(BLEND_MODES).optional(),
 });
 export type Framing = z.infer<typeof framingSchema>;
-
-/** Longest reel, in frames: a day at 120 a second. */
-export const LONGEST_REEL = 10_368_000;
 
 const frames = z.number().int().min(0).max(LONGEST_REEL);
 const length = z.number().int().min(1).max(LONGEST_REEL);

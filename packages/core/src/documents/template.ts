@@ -4,6 +4,7 @@ import { numberProperty, positiveProperty, spaceProperty } from '../layers/commo
 import { layerSchema } from '../layers/registry';
 import { pictureFillSchema } from '../media/pictureFill';
 import { soundFillSchema } from '../media/soundFill';
+import { isRate } from '../time/rate';
 import { MOST } from '../values/limits';
 import { markSchema } from '../values/property';
 import { FONT_ROLES, LINE_ROLES, LOGO_ROLES, SOUND_ROLES } from './brand';
@@ -29,10 +30,9 @@ export const USES = [
 ] as const;
 export type Use = (typeof USES)[number];
 
-export const rateSchema = z.strictObject({
-  num: z.number().int().positive(),
-  den: z.number().int().positive(),
-});
+export const rateSchema = z
+  .strictObject({ num: z.number().int().positive(), den: z.number().int().positive() })
+  .refine(isRate, 'is not from 1 to 240 frames a second');
 
 /** A value that may differ by the shape of the frame. */
 function byShape<S extends z.ZodType>(value: S) {

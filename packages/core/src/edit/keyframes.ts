@@ -6,9 +6,9 @@ import { type Clock, type Mark, markTime, type Stretch } from '../time/clock';
 /** Keys nearer than this, in frames, are one. */
 const SAME = 0.5;
 
-/** The stretch a time lies in. */
+/** The stretch a time lies in. Where all of it is one stretch, its end belongs to it too. */
 export function stretchAt(clock: Clock, time: number): Stretch {
-  if (time < clock.in) return 'in';
+  if (time < clock.in || clock.hold + clock.out === 0) return 'in';
   return time <= clock.in + clock.hold ? 'hold' : 'out';
 }
 

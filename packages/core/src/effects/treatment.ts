@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { easingSchema } from '../motion/easing';
+import { LONGEST_REEL, MOST } from '../values/limits';
 import type { Property } from '../values/property';
 import { bleedShape } from './bleed';
 import { blurShape } from './blur';
@@ -28,7 +29,7 @@ const timed: Over = <S extends z.ZodType>(constant: S) =>
       keys: z
         .array(
           z.strictObject({
-            at: z.number().int().min(-10_000_000).max(10_000_000),
+            at: z.number().int().min(-LONGEST_REEL).max(LONGEST_REEL),
             of: z.enum(['in', 'hold', 'out']).default('in'),
             value: constant,
             /** The curve from this key to the next. */
@@ -36,7 +37,7 @@ const timed: Over = <S extends z.ZodType>(constant: S) =>
           }),
         )
         .min(1)
-        .max(500),
+        .max(MOST.keys),
     }),
   ]) as unknown as z.ZodType<Property<z.output<S>>>;
 

@@ -171,3 +171,70 @@ export function pathBounds(path: Path): Rect {
   }
   return left > right ? EMPTY : { x: left, y: top, width: right - left, height: bottom - top };
 }
+
+/** Ratio of a miter to the width of its line from which a corner is cut off: the default of canvas and of SVG 2, 13.5.5. */
+const MITER_LIMIT = 10;
+
+const REACHES = new WeakMap<Path, number>();
+
+/** How far the sharpest corner of a path reaches out with mitered joins, as a multiple of the line's width; half at least. */
+export function miterReach(path: Path): number {
+  const known = REACHES.get(path);
+  if (known !== undefined) return known;
+  let reach = 0.5;
+  for (const [before, after] of cornersOf(path)) {
+    const [a, b] = [Math.hypot(...before), Math.hypot(...after)];
+    // The cosine of the angle that the line turns by; it comes back on itself at −1.
+    const turn = (before[0] * after[0] + before[1] * after[1]) / (a * b);
+    const half = Math.sqrt(Math.max(0, (1 + turn) / 2));
+    if (half * MITER_LIMIT >= 1) reach = Math.max(reach, 0.5 / half);
+  }
+  REACHES.set(path, reach);
+  return reach;
+}
+
+type Direction = readonly [number, number];
+
+/** The ways in which a path comes into each of its corners and goes out. */
+function cornersOf({ commands }: Path): [Direction, Direction][] {
+  const found: [Direction, Direction][] = [];
+  let at: Direction = [0, 0];
+  let start: Direction = at;
+  let first: Direction | undefined;
+  let into: Direction | undefined;
+  const away = ([x, y]: Direction, from: Direction): Direction | undefined =>
+    Math.hypot(x - from[0], y - from[1]) > 1e-9 ? [x - from[0], y - from[1]] : undefined;
+  const go = (out: Direction | undefined, last: Direction | undefined, to: Direction) => {
+    at = to;
+    if (!out) return;
+    if (into) found.push([into, out]);
+    first ??= out;
+    into = last ?? out;
+  };
+  for (const command of commands) {
+    if (command[0] === 'M') {
+      [at, start, first, into] = [[command[1], command[2]], [command[1], command[2]], undefined, undefined];
+    } else if (command[0] === 'L') {
+      const to: Direction = [command[1], command[2]];
+      go(away(to, at), undefined, to);
+    } else if (command[0] === 'C') {
+      const [, x1, y1, x2, y2, x, y] = command;
+      const [c1, c2, to]: Direction[] = [
+        [x1, y1],
+        [x2, y2],
+        [x, y],
+      ] as Direction[];
+      go(
+        away(c1!, at) ?? away(c2!, at) ?? away(to!, at),
+        away(to!, c2!) ?? away(to!, c1!) ?? away(to!, at),
+        to!,
+      );
+    } else {
+      const back = away(start, at);
+      if (back) go(back, undefined, start);
+      if (into && first) found.push([into, first]);
+      [at, first, into] = [start, undefined, undefined];
+    }
+  }
+  return found;
+}

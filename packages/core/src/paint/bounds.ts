@@ -1,7 +1,7 @@
 import { strokesBounds } from '../canvas/strokes';
 import type { Growth } from '../effects/kind';
 import { growthOf } from '../effects/registry';
-import { type Path, pathBounds } from '../geometry/path';
+import { miterReach, type Path, pathBounds } from '../geometry/path';
 import { planeBounds } from '../geometry/plane';
 import type { Size } from '../geometry/rect';
 import { corners, EMPTY, inset, intersection, isEmpty, type Rect, union } from '../geometry/rect';
@@ -12,8 +12,13 @@ type PathOp = Extract<Op, { op: 'path' }>;
 /** The box of what a path operation inks, in the coordinates of its plane. */
 export function inkedBounds({ path, stroke }: Pick<PathOp, 'path' | 'stroke'>): Rect {
   const box = pathBounds(path);
-  // A miter may reach farther than half the width; twice the width holds the default limit in practice.
-  return stroke ? inset(box, stroke.width * (stroke.join === 'miter' ? 2 : 0.5)) : box;
+  if (!stroke) return box;
+  // Square ends reach out to their corners.
+  const reach = Math.max(
+    stroke.join === 'miter' ? miterReach(path) : 0.5,
+    stroke.cap === 'square' ? Math.SQRT1_2 : 0,
+  );
+  return inset(box, stroke.width * reach);
 }
 
 /** The box of all copies of an outline, in the coordinates of their plane. */

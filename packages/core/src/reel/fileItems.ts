@@ -10,7 +10,7 @@ import type { Size } from '../layers/kind';
 import { coverOps } from '../layers/picture';
 import { clipStretch, clipTime, inRound } from '../media/clipTime';
 import { freshPicture } from '../media/pictureFill';
-import { type FindSound, gainOf, SOFT_EDGE, type SoundPlay } from '../sound/play';
+import { type FindSound, gainOf, MOST_ROUNDS, SOFT_EDGE, type SoundPlay } from '../sound/play';
 import { framesIn, type Rate, secondsAt } from '../time/rate';
 import type { Item } from './item';
 
@@ -236,9 +236,6 @@ export class ColourItem extends ReelTimed {
     return this.frameNow;
   }
 }
-
-/** Rounds of a sound at most. */
-const MOST_ROUNDS = 100_000;
 
 interface Repeating {
   readonly room: number;

@@ -1,4 +1,4 @@
-import { type Framing, LONGEST_REEL } from '../documents/item';
+import type { Framing } from '../documents/item';
 import { movedEffect } from '../effects/registry';
 import type { Region } from '../evaluate/paintPass';
 import { type Affine, IDENTITY_PLANE, multiplyAffine, planeAfter } from '../geometry/matrix';
@@ -8,6 +8,7 @@ import type { LetterMap, Size } from '../layers/kind';
 import { faded, grouped } from '../paint/compose';
 import type { Composite, Op } from '../paint/ops';
 import type { Clock } from '../time/clock';
+import { LONGEST_REEL } from '../values/limits';
 import { type Moment, type Property, type Value, valueAt } from '../values/property';
 
 /** How an item lies in the frame at one moment. */

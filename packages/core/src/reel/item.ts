@@ -1,5 +1,6 @@
 import type { Check } from '../checks/finding';
 import type { ControlValue } from '../documents/fill';
+import type { ReelItem } from '../documents/item';
 import type { EvaluatedFrame } from '../evaluate/graphicScene';
 import type { FontNeeds } from '../evaluate/needs';
 import type { FindSound, SoundPlay } from '../sound/play';
@@ -50,4 +51,15 @@ export interface Item {
 /** Says which item of a reel something belongs to. */
 export interface OfItem {
   readonly item: string;
+}
+
+/** An item of a reel, and the frames of the reel it takes: from one on, up to another that is not its own. */
+export interface Placed {
+  readonly item: Item;
+  readonly document: ReelItem;
+  /** Whether its track is seen, and whether it is heard. */
+  readonly seen: boolean;
+  readonly heard: boolean;
+  readonly start: number;
+  readonly end: number;
 }

@@ -1,12 +1,9 @@
 import type { Check } from '../checks/finding';
 import { goesEvenly } from '../checks/pace';
-import type { ControlValue } from '../documents/fill';
 import type { ReelItem } from '../documents/item';
 import type { Reel } from '../documents/reel';
-import type { Follow, Way } from '../documents/way';
 import type { EvaluatedFrame, LaidPart, Region, Resources } from '../evaluate/graphicScene';
 import type { FontNeeds } from '../evaluate/needs';
-import { multiplyAffine } from '../geometry/matrix';
 import type { LetterMap, Notice, Size } from '../layers/kind';
 import type { Op } from '../paint/ops';
 import { shownScale } from '../paint/pictures';
@@ -15,23 +12,11 @@ import type { Script } from '../text/scripts';
 import { convertFrames, type Rate, secondsAt } from '../time/rate';
 import { layoutFrame } from '../values/frame';
 import { ClipItem, ColourItem, SoundItem, StillItem } from './fileItems';
-import { frameOfSecond, playedOf } from './fileTime';
+import { Following } from './following';
 import { type Framed, fadeAt, framedAt, framedLetters, framedOps, framedRegion } from './framing';
 import { GraphicItem } from './graphicItem';
-import type { Item, OfItem } from './item';
+import type { Item, OfItem, Placed } from './item';
 import { treatedOps } from './treated';
-import { clipPlane, type Seen, SURE, secondOf, seenIn, takenAlong, wayAt } from './way';
-
-/** An item of a reel, and the frames of the reel it takes: from one on, up to another that is not its own. */
-interface Placed {
-  readonly item: Item;
-  readonly document: ReelItem;
-  /** Whether its track is seen, and whether it is heard. */
-  readonly seen: boolean;
-  readonly heard: boolean;
-  readonly start: number;
-  readonly end: number;
-}
 
 /** The last that is heard of a sound, and when it is over, in the reel's seconds. */
 export interface SoundEnd extends OfItem {
@@ -68,6 +53,8 @@ const each = (lists: readonly (readonly string[])[]) => [...new Set(lists.flat()
 export class ReelScene {
   readonly frame: Size;
   readonly placed: readonly Placed[];
+  /** What goes along with things in its clips. */
+  readonly following: Following;
 
   constructor(
     readonly reel: Reel,
@@ -83,6 +70,7 @@ export class ReelScene {
         return { item, document, seen, heard, start, end: start + Math.max(1, length) };
       }),
     );
+    this.following = new Following(reel, this.placed, this.frame, resources);
   }
 
   private itemFor(document: ReelItem, resources: Resources): Item {
@@ -188,7 +176,8 @@ export class ReelScene {
       const { item, document, start, seen } = placed;
       if (!seen || (document.kind !== 'clip' && document.kind !== 'still')) return [];
       const frame = start + item.still;
-      const { ops } = this.inFrame(item.evaluate(item.still), placed, item.still);
+      const lies = this.liesAt(placed, frame, frame);
+      const { ops } = this.inFrame(item.evaluate(item.still), placed, lies, item.still);
       const shown = Math.max(0, ...ops.map((op) => (op.op === 'picture' ? shownScale(op, perUnit) : 0)));
       const scale = shown / (this.resources.mediaFacts(document.media)?.density ?? 1);
       if (scale <= MOST_ENLARGED) return [];
@@ -226,11 +215,16 @@ export class ReelScene {
     const seen = this.placed.filter((p) => p.seen && p.document.kind !== 'sound');
     const found: ReelCheck[] = [];
     let until = 0;
-    for (const { start, end } of seen.toSorted((a, b) => a.start - b.start)) {
+    const next = (start: number) => {
       const seconds = secondsAt(start - until, this.reel.rate);
       if (start > until) found.push({ kind: 'gap', slot: '', seconds, item: '', frame: until, time: until });
+    };
+    for (const { start, end } of seen.toSorted((a, b) => a.start - b.start)) {
+      next(start);
       until = Math.max(until, end);
     }
+    // A sound may go on after the last picture, and the film as long as it.
+    next(Math.max(until, ...this.placed.map((p) => p.end)));
     return found;
   }
 
@@ -268,14 +262,15 @@ export class ReelScene {
     const at = convertFrames(frame, rate, this.reel.rate);
     const moved = convertFrames(frame + shift, rate, this.reel.rate);
     const parts = this.placed.flatMap((placed) => {
-      const { item, start, end, seen } = placed;
+      const { item, document, start, end, seen } = placed;
       if (!seen || at < start - HAIR || at >= end - HAIR) return [];
       const timeAt = (of: number) =>
         Math.min(Math.max(convertFrames(of - start, this.reel.rate, item.rate), 0), item.length);
       const wanted = lettersOf?.item === item.id ? lettersOf.layer : undefined;
-      const driven = this.drivenAt(placed.document, moved);
+      const lies = this.liesAt(placed, at, moved);
+      const driven = this.following.drivenAt(document, lies, at, moved);
       const shown = item.evaluate(timeAt(moved), wanted, driven, timeAt(at));
-      return [{ id: item.id, ...this.inFrame(shown, placed, moved - start) }];
+      return [{ id: item.id, ...this.inFrame(shown, placed, lies, moved - start) }];
     });
     const asked = parts.find((p) => p.letters);
     return {
@@ -286,78 +281,25 @@ export class ReelScene {
     };
   }
 
-  /**
-   * Where a thing that is followed shows in the frame.
-   * @param at frame of the reel
-   * @param second of the clip; what shows at that frame, when absent
-   */
-  seenAt(way: Way, at: number, smooth?: number, second?: number): Seen | undefined {
-    const clip = this.clipOf(way, at);
-    if (clip?.document.kind !== 'clip') return undefined;
-    const { document, start } = clip;
-    const facts = this.resources.mediaFacts(document.media);
-    if (!facts) return undefined;
-    const { rate } = this.reel;
-    const time =
-      second === undefined
-        ? Math.min(document.length - 1, Math.max(0, at - start))
-        : frameOfSecond(playedOf(document, rate), second, rate);
-    const shows = second ?? secondOf(document, time, rate, facts.duration ?? Number.POSITIVE_INFINITY);
-    const sighted = wayAt(way, shows, smooth);
-    return sighted && seenIn(sighted, clipPlane(document, facts, this.frame, time));
-  }
-
-  /** The item that shows a way's clip at a frame: a clip that was cut goes on in another. */
-  private clipOf({ of, media }: Way, at: number): Placed | undefined {
-    const own = this.placed.find((p) => p.document.id === of);
-    const covers = (p: Placed) => at >= p.start && at < p.end;
-    if (own && covers(own)) return own;
-    const others = this.placed.filter((p) => p.document.kind === 'clip' && p.document.media === media);
-    return others.find(covers) ?? own ?? others[0];
-  }
-
-  /** How an item lies that goes along with a thing. What cannot be told yet leaves it where it is. */
-  private takenAlong(lies: Framed, follow: Follow, at: number): Framed {
-    const way = this.reel.ways.find((w) => w.id === follow.way);
-    const from = way && this.seenAt(way, at, follow.smooth, follow.at);
-    const to = way && this.seenAt(way, at, follow.smooth);
-    if (!from || !to) return lies;
-    const { matrix, scale } = takenAlong(from, to, follow);
-    return {
-      ...lies,
-      matrix: multiplyAffine(matrix, lies.matrix),
-      scale: lies.scale * scale,
-      opacity: follow.hides && to.sure < SURE ? 0 : lies.opacity,
-    };
-  }
-
-  /** Point controls of a graphic that go along with things, at a frame of the reel. */
-  private drivenAt(document: ReelItem, at: number): Record<string, ControlValue> | undefined {
-    if (document.kind !== 'graphic' || !document.points) return undefined;
-    const { width, height } = this.frame;
-    const driven = Object.entries(document.points).flatMap(
-      ([control, { way: id, smooth, offset = [0, 0] }]) => {
-        const way = this.reel.ways.find((w) => w.id === id);
-        const seen = way && this.seenAt(way, at, smooth);
-        if (!seen) return [];
-        const [x, y] = seen.at;
-        const [dx = 0, dy = 0] = offset;
-        return [[control, [x / width + dx, y / height + dy]] as const];
-      },
-    );
-    return driven.length > 0
-      ? (Object.fromEntries(driven) as unknown as Record<string, ControlValue>)
-      : undefined;
+  /** How an item lies in a frame of the reel; nothing where it lies as it comes. */
+  private liesAt({ document, start }: Placed, at: number, moved: number): Framed | undefined {
+    const { framing, follow } = document;
+    if (!framing && !follow) return undefined;
+    const lies = framedAt(framing, moved - start, this.frame);
+    return follow ? this.following.along(lies, follow, at, moved) : lies;
   }
 
   /** What an item shows, as it lies in the frame. @param time frames of the reel from where it begins */
-  private inFrame(shown: EvaluatedFrame, { document, start, end }: Placed, time: number): EvaluatedFrame {
-    const { framing, follow, fadeIn, fadeOut, treatments } = document;
-    if (!framing && !follow && !fadeIn && !fadeOut && !treatments) return shown;
-    const length = end - start;
-    const fade = fadeAt(document, time, length);
-    const lies = framedAt(framing, time, this.frame);
-    const framed = follow ? this.takenAlong(lies, follow, start + time) : lies;
+  private inFrame(
+    shown: EvaluatedFrame,
+    { document, start, end }: Placed,
+    lies: Framed | undefined,
+    time: number,
+  ): EvaluatedFrame {
+    const { fadeIn, fadeOut, treatments } = document;
+    if (!lies && !fadeIn && !fadeOut && !treatments) return shown;
+    const fade = fadeAt(document, time, end - start);
+    const framed = lies ?? framedAt(undefined, time, this.frame);
     return {
       ...shown,
       ops: framedOps(treatedOps(shown, treatments, time, this.frame), framed, fade, this.frame),

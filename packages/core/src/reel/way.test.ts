@@ -1,10 +1,13 @@
 import fc from 'fast-check';
 import { type Reel, reelKind } from '../documents/reel';
 import type { WaySample } from '../documents/way';
+import { holdFraming } from '../edit/framing';
 import { addTitle, reelOfFiles } from '../edit/newItems';
-import { cutItem } from '../edit/place';
+import { cutItem, slipItem } from '../edit/place';
+import { setMotionBlur } from '../edit/reel';
 import { addWay, correctWay, drivePoint, putSamples, removeWay, setFollow, stretchOf } from '../edit/ways';
 import { documentOnly } from '../evaluate/documentOnly';
+import { pathBounds } from '../geometry/path';
 import type { Op } from '../paint/ops';
 import { templateOf } from '../testing/studio';
 import { openDocument } from '../values/load';
@@ -129,6 +132,89 @@ describe('what goes along with a thing', () => {
     const gone = removeWay(reel, 'way');
     expect(JSON.stringify(gone)).not.toContain('"way"');
     expect(gone.ways).toEqual([]);
+  });
+});
+
+/** Where the plate's corner is in the frame. */
+function cornerOf(reel: Reel, frame: number): number[] {
+  const ops = new ReelScene(reel, facts).frameAt(frame, RATE).ops;
+  const path = ops.find((o): o is Op & { op: 'path' } => o.op === 'path')!;
+  const { x, y } = pathBounds(path.path)!;
+  const [a, c, e, b, d, f] = path.plane;
+  return [a * x + c * y + e, b * x + d * y + f];
+}
+
+describe('what is on a thing stays on it', () => {
+  /** A title of which the plate's corner stands at a point that goes along with the thing. */
+  const pointed = templateOf([{ ...plate, offset: { product: [{ control: 'p' }, [1920, 1080]] } }], {
+    rate: RATE,
+    timing: { in: 100, hold: 0, out: 0 },
+    controls: [{ id: 'p', kind: 'point', name: 'P', default: [0.5, 0.5] }],
+  });
+  const driven = (change: (reel: Reel, title: string) => Reel = (r) => r, rate = RATE): Reel => {
+    const base = addTitle(reelOfFiles([CLIP], { ...made, rate }), pointed, 0).reel;
+    const [clip, bubble] = [base.tracks[0]!.items[0]!, base.tracks[1]!.items[0]!];
+    const begun = addWay(base, { id: clip.id, media: 'sha256:c' }, 0, { x: 100, y: 180, a: 1, b: 0 }, 20);
+    const { id } = begun;
+    return change(drivePoint(putSamples(begun.reel, id, samples()), bubble.id, 'p', { way: id }), bubble.id);
+  };
+  it.each([
+    ['is moved', (r: Reel, id: string) => holdFraming(r, id, 'move', [200, -80])],
+    ['grows', (r: Reel, id: string) => holdFraming(r, id, 'scale', 0.5)],
+    ['is turned', (r: Reel, id: string) => holdFraming(r, id, 'turn', 30)],
+    [
+      'goes along as well',
+      (r: Reel, id: string) => setFollow(r, id, { way: r.ways[0]!.id, at: 1, grows: true }),
+    ],
+  ])('a point also where its title %s', (_, change) => {
+    for (const frame of [0, 30, 70]) {
+      const thing = [(100 + 4 * frame) * 3 + 1.5, 180 * 3 + 1.5].map((v) => expect.closeTo(v, 6));
+      expect(cornerOf(driven(), frame)).toEqual(thing);
+      expect(cornerOf(driven(change), frame)).toEqual(thing);
+    }
+  });
+
+  it.each([12.5, 24000 / 1001, 25, 30])(
+    'where the clip has %d pictures a second and the reel 60',
+    (pictures) => {
+      const rate = { num: 60, den: 1 };
+      const reel = driven((r) => {
+        const each = Array.from({ length: Math.floor(4 * pictures) }, (_, i) => moving(i / pictures));
+        return putSamples(r, r.ways[0]!.id, each);
+      }, rate);
+      const scene = new ReelScene(reel, {
+        ...facts,
+        mediaFacts: () => ({ width: 640, height: 360, duration: 4, rate: pictures }),
+      });
+      for (let frame = 0; frame < 200; frame++) {
+        // A picture shows until the next comes, a millisecond early (see FRAME_SLACK).
+        const shown = Math.floor((frame / 60 + 0.001) * pictures + 1e-6) / pictures;
+        expect(scene.following.seenAt(reel.ways[0]!, frame)!.at[0]).toBeCloseTo(
+          (100 + 100 * shown) * 3 + 1.5,
+          6,
+        );
+      }
+    },
+  );
+
+  it('while the shutter is open, and over a cut to another part of the clip', () => {
+    const reel = setMotionBlur(
+      driven((r) => {
+        const clip = r.tracks[0]!.items[0]!.id;
+        const cut = cutItem(r, clip, 50);
+        const second = cut.tracks[0]!.items[1]!.id;
+        return slipItem(cut, second, -1.5);
+      }),
+      { samples: 8, shutter: 1 },
+    );
+    const scene = new ReelScene(reel, facts);
+    for (const frame of [49, 50, 51]) {
+      const xs = scene.subFrames(frame, RATE).map(({ ops }) => {
+        const path = ops.find((o): o is Op & { op: 'path' } => o.op === 'path')!;
+        return path.plane[2];
+      });
+      expect(new Set(xs).size).toBe(1);
+    }
   });
 });
 

@@ -33,6 +33,19 @@ function between(p: WaySample, q: WaySample, second: number): Sighting {
 }
 
 /**
+ * The second of the picture that shows at a second of a clip: each stays until the next comes. Samples are of pictures; where
+ * there are none, because the thing was lost or none was asked for, pictures come as they do on the average.
+ * @param rate mean pictures a second, where it is known
+ */
+export function heldSecond({ samples }: Pick<Way, 'samples'>, second: number, rate?: number): number {
+  const at = after(samples, second + FRAME_SLACK) - 1;
+  if (!rate || at < 0) return second;
+  const from = samples[at]![0];
+  // A hair more, so that quotients which are whole pictures stay so.
+  return from + Math.floor((second + FRAME_SLACK - from) * rate + 1e-6) / rate;
+}
+
+/**
  * Where a thing is at a second of its clip. Where it was lost it goes straight from where it was last seen to where it is
  * seen again, and is not sure.
  * @param smooth 0..1: places are means of those around them, by a Gaussian of up to half a second

@@ -3,7 +3,7 @@ import type { ClipWindow } from '../layers/kind';
 import { everyLayer } from '../layers/registry';
 import { clipStretch } from '../media/clipTime';
 import { secondsAt } from '../time/rate';
-import { type FindSound, gainOf, SOFT_EDGE, type SoundPlay } from './play';
+import { type FindSound, gainOf, MOST_ROUNDS, SOFT_EDGE, type SoundPlay } from './play';
 
 /**
  * Everything that is heard in a graphic, in its own seconds: the template's sounds at their cues, and the sound of
@@ -49,7 +49,7 @@ function slotSounds(scene: GraphicScene, sound: FindSound): SoundPlay[] {
     }
     // A bed goes on to the end of the graphic, from its beginning again when it is over.
     const plays: SoundPlay[] = [];
-    for (let t = 0; t < room && plays.length < 1000; ) {
+    for (let t = 0; t < room && plays.length < MOST_ROUNDS; ) {
       const length = Math.min(t === 0 ? rest : facts.duration, room - t);
       plays.push({
         ...base,
@@ -84,7 +84,7 @@ function clipSounds(scene: GraphicScene, sound: FindSound): SoundPlay[] {
     const lasts = length / speed;
     if (lasts <= 0 || room <= 0) return [];
     const fades = scene.fadesOf(slot.id).map(seconds) as [number, number];
-    const rounds = clip.end === 'loop' ? Math.min(1000, Math.ceil(room / lasts)) : 1;
+    const rounds = clip.end === 'loop' ? Math.min(MOST_ROUNDS, Math.ceil(room / lasts)) : 1;
     return Array.from({ length: rounds }, (_, i): SoundPlay => {
       const start = from + i * lasts;
       const plays = Math.min(lasts, room - i * lasts);

@@ -16,6 +16,9 @@ export interface SoundPlay {
   readonly fadeOut: number;
 }
 
+/** Rounds at most of a sound that goes round. */
+export const MOST_ROUNDS = 100_000;
+
 /** Shortest fade in seconds, so that nothing begins or ends with a click. */
 export const SOFT_EDGE = 0.004;
 

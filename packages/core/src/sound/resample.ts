@@ -1,4 +1,4 @@
-import { SOUND_RATE, type Stereo } from './sound';
+import { SOUND_RATE } from './sound';
 
 /** Samples to each side that a value between samples is made of. */
 const REACH = 12;
@@ -56,19 +56,4 @@ export function toSoundRate(
     out[i] = rate === SOUND_RATE ? (samples[Math.round(position)] ?? 0) : sampleAt(samples, position, cutoff);
   }
   return out;
-}
-
-/**
- * Channels as two: one is heard on both sides; of more, the first two and the rest folded in at −3 dB
- * (as ITU-R BS.775 has it for centre and surround; the deep channel is left out).
- */
-export function toStereo(channels: readonly Float32Array[]): Stereo {
-  const [left, right] = channels;
-  if (!left) return [new Float32Array(0), new Float32Array(0)];
-  if (!right) return [left, left];
-  if (channels.length === 2) return [left, right];
-  const fold = (side: Float32Array, others: readonly (Float32Array | undefined)[]) =>
-    side.map((v, i) => v + others.reduce((s, o) => s + Math.SQRT1_2 * (o?.[i] ?? 0), 0));
-  // Left, right, centre, deep, left behind, right behind: the order of WAVE and of Opus' channels of six.
-  return [fold(left, [channels[2], channels[4]]), fold(right, [channels[2], channels[5]])];
 }

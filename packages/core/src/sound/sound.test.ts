@@ -1,10 +1,11 @@
 import { spawnSync } from 'node:child_process';
+import { stereoWeights, toStereo } from './fold';
 import { Limiter } from './limiter';
 import { LoudnessMeter } from './loudness';
 import { mixBlock, type SoundSource } from './mix';
 import type { SoundPlay } from './play';
 import { MixRender } from './render';
-import { sampleAt, toSoundRate, toStereo } from './resample';
+import { sampleAt, toSoundRate } from './resample';
 import { SOUND_RATE, type Stereo } from './sound';
 import { wavHeader, wavSamples } from './wav';
 
@@ -208,6 +209,20 @@ describe('other rates', () => {
     expect(left[0]).toBeCloseTo(0.1 + Math.SQRT1_2 * 0.7, 5);
     expect(right[0]).toBeCloseTo(0.2 + Math.SQRT1_2 * 0.3, 5);
   });
+
+  it.each([1, 2, 3, 4, 5, 6, 7, 8, 12])(
+    'of %d channels each is heard, as loud from the left as from the right',
+    (count) => {
+      const [left, right] = stereoWeights(count);
+      expect([left.length, right.length]).toEqual([count, count]);
+      const sides = left.map((l, c) => l + right[c]!);
+      // The deep channel is none of the picture's; beyond eight nobody knows where they are.
+      const silent = sides.flatMap((s, c) => (s === 0 ? [c] : []));
+      expect(silent.filter((c) => c < 8)).toEqual(count >= 6 ? [3] : []);
+      const power = (weights: readonly number[]) => weights.reduce((s, w) => s + w * w, 0);
+      expect(power(left)).toBeCloseTo(power(right), 9);
+    },
+  );
 
   it('a value between samples of a slow wave lies on the wave', () => {
     const samples = tone(300, 1, 0.1);

@@ -1,7 +1,7 @@
 import type { Path, PathCommand } from '../geometry/path';
 import { quadratic } from '../geometry/path';
 import type { FontAxis, HarfBuzz, HarfBuzzFace, HarfBuzzFont, ShapedGlyph } from './harfbuzz';
-import type { Script } from './scripts';
+import type { AnyScript, Script } from './scripts';
 
 /** What a font file is, as the catalogue or the user's media shelf tells it. */
 export interface FontInfo {
@@ -71,7 +71,7 @@ export class FontFace {
   shape(
     text: string,
     direction: 'ltr' | 'rtl',
-    script?: Script,
+    script?: AnyScript,
     features = '',
     [from, to]: readonly [number, number] = [0, text.length],
   ): ShapedGlyph[] {
@@ -271,9 +271,9 @@ export class FontBook {
    * The font that stands in for a letter: of those for its script, else of all that stand in for any, the one nearest
    * in weight that has it.
    */
-  standIn(grapheme: string, script: Script | undefined, weight: number): FontFace | undefined {
+  standIn(grapheme: string, script: AnyScript | undefined, weight: number): FontFace | undefined {
     const able = this.files.filter((f) => f.info.standsInFor && f.isFor(grapheme, script === 'Emoji'));
-    const own = able.filter((f) => script && f.info.standsInFor?.includes(script));
+    const own = able.filter((f) => script && f.info.standsInFor?.some((s) => s === script));
     return nearest(own.length > 0 ? own : able, weight)?.at(weight, {});
   }
 }

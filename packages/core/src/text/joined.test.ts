@@ -114,4 +114,16 @@ describe('the letters of the words as they were given', () => {
     expect(upper.glyphs.at(-1)).toMatchObject({ from: 8, to: 9 });
     expect(upper.width).toBeCloseTo(set('STRASSE AB').width, 6);
   });
+
+  it('are the capital and the small ones of Unicode, not those of the machine’s language', () => {
+    const text = (words: string, how: 'upper' | 'lower') => {
+      const letters = set(words, { case: how }).glyphs.map((g) => g.glyph);
+      return (other: string) => expect(letters).toEqual(set(other).glyphs.map((g) => g.glyph));
+    };
+    // The last sigma of a word is another (Unicode 16, 3.13, Final_Sigma; SpecialCasing.txt).
+    text('ΟΔΥΣΣΕΥΣ ΣΑΣ', 'lower')('οδυσσευς σας');
+    text('ΑΣ ΣΑ', 'lower')('ας σα');
+    text('istanbul', 'upper')('ISTANBUL');
+    text('straße', 'upper')('STRASSE');
+  });
 });

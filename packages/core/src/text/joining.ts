@@ -1,12 +1,24 @@
-import type { Script } from './scripts';
+import type { AnyScript } from './scripts';
 
-/** Whether a script's letters are written joined to each other: Arabic by strokes, Devanagari by its headline. */
-export function joinsLetters(script: Script | undefined): boolean {
-  return script === 'Arab' || script === 'Deva';
+/** Scripts whose letters are written joined to each other: by strokes, or by a headline as Devanagari's. */
+const JOINED: ReadonlySet<AnyScript> = new Set<AnyScript>([
+  'Arab',
+  'Syrc',
+  'Nkoo',
+  'Mong',
+  'Deva',
+  'Beng',
+  'Guru',
+]);
+
+/** Whether a script's letters are written joined to each other. */
+export function joinsLetters(script: AnyScript | undefined): boolean {
+  return script !== undefined && JOINED.has(script);
 }
 
 const ARABIC = /\p{Script=Arabic}/u;
-const DEVANAGARI = /\p{Script=Devanagari}/u;
+/** Written under one headline. */
+const HEADLINED = /[\p{Script=Devanagari}\p{Script=Bengali}\p{Script=Gurmukhi}]/u;
 const MARK = /\p{M}|\u200d/u;
 
 /**
@@ -27,7 +39,7 @@ export function pieceStart(text: string, index: number): number {
     if (before === undefined) return at;
     const [own, last] = [text[at]!, text[before]!];
     const joined =
-      (DEVANAGARI.test(own) && DEVANAGARI.test(last)) ||
+      (HEADLINED.test(own) && HEADLINED.test(last)) ||
       (ARABIC.test(own) && ARABIC.test(last) && !ENDS_PIECE.test(last) && own !== '\u0621');
     if (!joined) return at;
     at = before;

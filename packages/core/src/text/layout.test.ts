@@ -136,6 +136,20 @@ describe('scripts', () => {
     expect(joined).not.toEqual(alone);
   });
 
+  it('shapes each script by its own rules, also one of which no font ships', () => {
+    const runs = (text: string) => line(text).p.runs.map((r) => [text.slice(r.from, r.to), r.script]);
+    // Whatever comes after Latin is not Latin, and signs that all share go with what is before them.
+    expect(runs('Kite பட்டம்')).toEqual([
+      ['Kite ', 'Latn'],
+      ['பட்டம்', 'Taml'],
+    ]);
+    expect(runs('ঘুড়ি 5 Kite')).toEqual([
+      ['ঘুড়ি 5 ', 'Beng'],
+      ['Kite', 'Latn'],
+    ]);
+    expect(runs('Kite, 12')).toEqual([['Kite, 12', 'Latn']]);
+  });
+
   it('puts Hebrew inside an English sentence in its own direction', () => {
     const text = 'the עפיפון flies';
     const { glyphs } = line(text);

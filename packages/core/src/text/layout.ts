@@ -127,14 +127,19 @@ interface Prepared {
  */
 function prepared(words: string, how: TextStyle['case'], runs: readonly WeightRun[]): Prepared {
   if (how === 'as-typed' && !/[\r\u2028\u2029]/.test(words)) return { text: words, runs, origin: undefined };
-  const turn = (t: string) =>
-    how === 'upper' ? t.toLocaleUpperCase() : how === 'lower' ? t.toLocaleLowerCase() : t;
+  // Not by the language of the machine: what is rendered anywhere is the same. Sigma looks at what stands around it.
+  const lower = how === 'lower' ? words.toLowerCase() : '';
+  const turn = (t: string, index: number) => {
+    if (how === 'upper') return t.toUpperCase();
+    if (how !== 'lower') return t;
+    return lower.length === words.length ? lower.slice(index, index + t.length) : t.toLowerCase();
+  };
   let text = '';
   const origin: number[] = [];
   /** Where each index of the words comes to stand. */
   const place: number[] = [];
   for (const { index, segment } of graphemes(words)) {
-    const set = /^[\r\u2028\u2029]/.test(segment) ? '\n' : turn(segment);
+    const set = /^[\r\u2028\u2029]/.test(segment) ? '\n' : turn(segment, index);
     for (let i = 0; i < segment.length; i++) place[index + i] = text.length;
     for (let i = 0; i < set.length; i++) origin.push(index + Math.min(i, segment.length - 1));
     text += set;

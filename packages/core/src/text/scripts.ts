@@ -13,8 +13,36 @@ export const SCRIPTS = [
   'Kana',
   'Hang',
 ] as const;
+/**
+ * Living scripts of which no font ships: those whose letters change or move in company, which a font of the user's sets
+ * right only where they are called by their name.
+ */
+export const OTHER_SCRIPTS = [
+  'Armn',
+  'Beng',
+  'Ethi',
+  'Geor',
+  'Gujr',
+  'Guru',
+  'Khmr',
+  'Knda',
+  'Laoo',
+  'Mlym',
+  'Mong',
+  'Mymr',
+  'Nkoo',
+  'Orya',
+  'Sinh',
+  'Syrc',
+  'Taml',
+  'Telu',
+  'Thaa',
+  'Tibt',
+] as const;
 /** Besides those: Latin letters that fonts for western languages lack (Vietnamese), symbols, and colour signs. */
 export type Script = (typeof SCRIPTS)[number] | 'Latx' | 'Zsym' | 'Emoji';
+/** Any script that letters are shaped by. */
+export type AnyScript = Script | (typeof OTHER_SCRIPTS)[number];
 
 const TESTS: readonly (readonly [Script, RegExp])[] = [
   ['Latn', /\p{Script=Latin}/u],
@@ -28,6 +56,8 @@ const TESTS: readonly (readonly [Script, RegExp])[] = [
   ['Kana', /[\p{Script=Hiragana}\p{Script=Katakana}]/u],
   ['Hang', /\p{Script=Hangul}/u],
 ];
+
+const OTHERS = OTHER_SCRIPTS.map((code) => [code, new RegExp(`\\p{Script=${code}}`, 'u')] as const);
 
 /** Latin Extended-B and Extended Additional; Vietnamese is written with them. */
 const BEYOND_WESTERN = /[\u0180-\u024f\u1e00-\u1eff]/;
@@ -44,11 +74,15 @@ export function isEmoji(grapheme: string): boolean {
   return EMOJI.test(grapheme);
 }
 
+const LETTER = /\p{L}/u;
+
 /** The script of a grapheme, or nothing for signs that every script shares (digits, spaces, points). */
-export function scriptOf(grapheme: string): Script | undefined {
+export function scriptOf(grapheme: string): AnyScript | undefined {
   if (isEmoji(grapheme)) return 'Emoji';
   const first = String.fromCodePoint(grapheme.codePointAt(0) ?? 32);
-  return TESTS.find(([, test]) => test.test(first))?.[0];
+  const known = TESTS.find(([, test]) => test.test(first))?.[0];
+  if (known || !LETTER.test(first)) return known;
+  return OTHERS.find(([, test]) => test.test(first))?.[0];
 }
 
 /** Letters as people see them (Unicode UAX #29 extended grapheme clusters). */
@@ -67,11 +101,10 @@ export function scriptsIn(text: string): Set<Script> {
   return found;
 }
 
-const STRONG = /\p{L}/u;
 const RIGHT_TO_LEFT = /[\p{Script=Arabic}\p{Script=Hebrew}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}]/u;
 
 /** Whether a text reads from right to left: its first letter does (UAX #9, rules P2 and P3). */
 export function readsRightToLeft(text: string): boolean {
-  const first = STRONG.exec(text)?.[0];
+  const first = LETTER.exec(text)?.[0];
   return first !== undefined && RIGHT_TO_LEFT.test(first);
 }

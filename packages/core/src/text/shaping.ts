@@ -1,7 +1,7 @@
 import bidiFactory from 'bidi-js';
 import type { Axes, FontBook, FontFace } from './fonts';
 import { joinsLetters } from './joining';
-import { graphemes, type Script, scriptOf } from './scripts';
+import { type AnyScript, graphemes, scriptOf } from './scripts';
 import type { Segment } from './segments';
 
 const bidi = bidiFactory();
@@ -11,7 +11,7 @@ export interface Run {
   readonly from: number;
   readonly to: number;
   readonly face: FontFace;
-  readonly script: Script | undefined;
+  readonly script: AnyScript | undefined;
   /** Embedding level (UAX #9): odd runs right to left. */
   readonly level: number;
 }
@@ -46,7 +46,7 @@ export function itemise(text: string, fonts: FontBook, style: ItemStyle): Paragr
   const embedding = bidi.getEmbeddingLevels(text, 'auto');
   const runs: Run[] = [];
   const missing: string[] = [];
-  let script: Script | undefined = parts.map((p) => scriptOf(p.segment)).find((s) => s && s !== 'Emoji');
+  let script: AnyScript | undefined = parts.map((p) => scriptOf(p.segment)).find((s) => s && s !== 'Emoji');
   // Chinese characters among kana are Japanese, and look so.
   const japanese = /[\p{Script=Hiragana}\p{Script=Katakana}]/u.test(text);
   const primaries = new Map<number, FontFace>();

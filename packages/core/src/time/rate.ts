@@ -24,6 +24,9 @@ export function rateText(rate: Rate): string {
   return rate.den === 1 ? String(rate.num) : `${rate.num}/${rate.den}`;
 }
 
+/** Whether something counts in frames: 1 to 240 a second. */
+export const isRate = ({ num, den }: Rate): boolean => num >= den && num <= 240 * den;
+
 /** How an editor writes a rate: 23.976, 25, 29.97, 59.94. */
 export function rateLabel(rate: Rate): string {
   const value = rate.num / rate.den;
@@ -33,13 +36,13 @@ export function rateLabel(rate: Rate): string {
 
 /**
  * Reads `60`, `60000/1001`.
- * @throws {Error} when the text is not a positive rate of at most 240 frames a second.
+ * @throws {Error} when the text is not a rate from 1 to 240 frames a second.
  */
 export function parseRate(text: string): Rate {
   const match = /^\s*(\d{1,7})(?:\s*\/\s*(\d{1,5}))?\s*$/.exec(text);
   const num = match ? Number(match[1]) : 0;
   const den = match?.[2] ? Number(match[2]) : 1;
-  if (!match || num <= 0 || den <= 0 || num / den > 240) {
+  if (!match || den <= 0 || !isRate({ num, den })) {
     throw new Error(
       `"${text}" is not a frame rate. Write a whole number such as 25, or a fraction such as 60000/1001.`,
     );

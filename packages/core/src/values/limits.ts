@@ -20,3 +20,6 @@ export const MOST = {
   /** UTF-16 units: a list of many thousand lines. */
   words: 500_000,
 } as const;
+
+/** Longest reel, in frames: a day at 120 a second. A key may lie as far before its item, of which the beginning is cut off. */
+export const LONGEST_REEL = 10_368_000;
