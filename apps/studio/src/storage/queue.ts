@@ -1,5 +1,6 @@
 import { openDocument, parseJson, type Reel, reelKind } from '@fresh-reel/core';
 import { z } from 'zod';
+import { reelText } from './reels';
 import { planSchema } from './renders';
 import { jsonOf, keysWith, remove, store, write } from './store';
 import { whileHeld } from './tabs';
@@ -46,7 +47,7 @@ export function saveQueued(render: QueuedRender, reel?: Reel): Promise<boolean> 
   return whileHeld(LOCK, async () => {
     const key = PREFIX + render.id;
     if (!reel && (await store.getItem(key)) === null) return false;
-    const more = reel ? { [reelKey(render.id)]: JSON.stringify(reel) } : {};
+    const more = reel ? { [reelKey(render.id)]: reelText(reel) } : {};
     await write({ [key]: JSON.stringify(render), ...more });
     return true;
   });

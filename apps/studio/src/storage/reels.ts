@@ -1,4 +1,13 @@
-import { DocumentError, openDocument, parseJson, type Reel, reelKind } from '@fresh-reel/core';
+import {
+  DocumentError,
+  keepable,
+  messageOf,
+  openDocument,
+  parseJson,
+  type Reel,
+  reelKind,
+} from '@fresh-reel/core';
+import { checkedText, refused } from './checked';
 import { removeToKeep } from './removed';
 import { keysWith, store, write } from './store';
 import { type ReelSummary, readSummaries, summarise, summaryEntry } from './summaries';
@@ -21,9 +30,14 @@ export type ListedReel =
 
 const PREFIX = 'reel/';
 
+/** Versions that are known to open, by their reels' ids: what is the same in the next is not looked through again. */
+const opening = new Map<string, Reel>();
+
 function open(id: string, text: string): StoredReel {
   try {
-    return { kind: 'reel', id, reel: openDocument(reelKind, parseJson(text, 'reel')) };
+    const reel = openDocument(reelKind, parseJson(text, 'reel'));
+    opening.set(id, reel);
+    return { kind: 'reel', id, reel };
   } catch (error) {
     if (!(error instanceof DocumentError)) throw error;
     return { kind: 'damaged', id, reason: error.message, text };
@@ -59,9 +73,27 @@ export async function readReel(id: string): Promise<StoredReel | null> {
   return text === null ? null : open(id, text);
 }
 
-/** Writes a reel and what lists tell of it, both or none, and tells other tabs. @throws {StorageError} leaving the version before in place. */
+/** A reel as it is written. @throws {StorageError} saying why it would not open again */
+export function reelText(reel: Reel): string {
+  const before = opening.get(reel.id);
+  if (!before) return checkedText(reelKind, reel);
+  try {
+    keepable(reel, before);
+  } catch (error) {
+    throw refused(reelKind, messageOf(error));
+  }
+  return JSON.stringify(reel);
+}
+
+/**
+ * Writes a reel and what lists tell of it, both or none, and tells other tabs. What would not open again is never written
+ * over what does.
+ * @throws {StorageError} leaving the version before in place
+ */
 export async function saveReel(reel: Reel): Promise<void> {
-  await write({ [PREFIX + reel.id]: JSON.stringify(reel), ...summaryEntry(summarise(reel)) });
+  const text = reelText(reel);
+  await write({ [PREFIX + reel.id]: text, ...summaryEntry(summarise(reel)) });
+  opening.set(reel.id, reel);
   announce(reel.id);
 }
 

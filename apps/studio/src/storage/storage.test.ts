@@ -21,9 +21,11 @@ import {
   storeIncoming,
   storeMedia,
 } from './media';
+import { saveQueued } from './queue';
 import { deleteReel, listReels, readReel, saveReel } from './reels';
 import { DAYS_KEPT, listRemoved, purge, purgeOld, putBack, removeToKeep } from './removed';
 import { allKeys, keysWith, StorageError, store } from './store';
+import { saveTemplate } from './templates';
 import { dropUnsaved, keepUnsaved, keepUnwrittenBrands, newestReel, recoverUnsaved } from './unsaved';
 
 beforeEach(() => {
@@ -52,6 +54,49 @@ describe('keys of the store', () => {
     await expect(Promise.all([allKeys(), allKeys()])).rejects.toThrow('closed');
     expect(await allKeys()).toEqual([]);
     reading.mockRestore();
+  });
+});
+
+describe('what would not open again', () => {
+  const good = reel('a', '2026-06-05T10:00:00Z');
+  const [track] = good.tracks;
+  const bad = {
+    ...good,
+    tracks: [{ ...track!, items: track!.items.map((i) => ({ ...i, start: Number.NaN })) }],
+  };
+
+  it.each(['that is new', 'that was read'])(
+    'is not written over a reel %s, and why is told',
+    async (which) => {
+      await saveReel(good);
+      if (which === 'that was read') await readReel('a');
+      const before = held.get('reel/a');
+      await expect(saveReel(bad)).rejects.toThrow(StorageError);
+      await expect(saveReel(bad)).rejects.toThrow(/reel could not be saved.*opene?d? again.*start.*is safe/);
+      expect(held.get('reel/a')).toBe(before);
+      // What it was taken back to is written.
+      await saveReel({ ...good, name: 'Mended' });
+      expect((await readReel('a'))!).toMatchObject({ kind: 'reel', reel: { name: 'Mended' } });
+    },
+  );
+
+  it('is not written of a reel that nobody has written yet, nor into the queue, nor of a template', async () => {
+    const fresh = { ...bad, id: 'fresh' };
+    await expect(saveReel(fresh)).rejects.toThrow('It would not open again');
+    const plan = { format: 'png', size: { width: 64, height: 36 } } as never;
+    const render = {
+      id: 'q',
+      place: 1,
+      reelId: 'fresh',
+      reelName: 'F',
+      plan,
+      state: 'waiting',
+      frames: 0,
+    } as const;
+    await expect(saveQueued(render, fresh)).rejects.toThrow('It would not open again');
+    const template = { ...templateById('name-strap'), id: 'own', name: '' };
+    await expect(saveTemplate(template)).rejects.toThrow(/template could not be saved.*name/);
+    expect([...held.keys()]).toEqual([]);
   });
 });
 

@@ -1,4 +1,5 @@
 import { type ListedTemplate, listedOf, openedListed, type Template, templateKind } from '@fresh-reel/core';
+import { checkedText } from './checked';
 import { openedText } from './opened';
 import { removeToKeep } from './removed';
 import { jsonOf, keysWith, store, write } from './store';
@@ -41,7 +42,7 @@ function writeTold(
 async function put(templates: readonly Template[], others: Record<string, string> = {}): Promise<void> {
   await writeTold(() => templates.map(listedOf), {
     ...others,
-    ...Object.fromEntries(templates.map((t) => [PREFIX + t.id, JSON.stringify(t)])),
+    ...Object.fromEntries(templates.map((t) => [PREFIX + t.id, checkedText(templateKind, t)])),
   });
   tellTabs('templates');
 }
@@ -111,7 +112,7 @@ export async function putTemplates(templates: readonly Template[]): Promise<void
   const older = templates.filter((t) => newest.get(t.id) !== t);
   await put(
     [...newest.values()],
-    Object.fromEntries(older.map((t) => [editionsOf(t.id) + editionOf(t), JSON.stringify(t)])),
+    Object.fromEntries(older.map((t) => [editionsOf(t.id) + editionOf(t), checkedText(templateKind, t)])),
   );
 }
 

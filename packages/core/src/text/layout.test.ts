@@ -54,6 +54,11 @@ describe('setting words', () => {
     expect(hebrew[1]!.x).toBeGreaterThan(0);
   });
 
+  it('words without a size give nothing, also where they have no room', () => {
+    expect(set('kite', { size: 0 }).glyphs).toEqual([]);
+    expect(set('kite', { size: 0 }, { width: 0 }).glyphs).toEqual([]);
+  });
+
   it('empty and blank words give nothing', () => {
     for (const words of ['', '   ', '\n\n']) expect(set(words).glyphs).toHaveLength(0);
   });

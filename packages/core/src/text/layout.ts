@@ -31,7 +31,7 @@ function layoutPrepared(
   fonts: FontBook,
   runs: readonly WeightRun[],
 ): TextLayout {
-  if (text.trim() === '') return emptyLayout(style.size);
+  if (text.trim() === '' || style.size <= 0) return emptyLayout(style.size);
   const most = mostLetters(style, fit);
   const setter = new Setter(text.slice(0, most), style, runs, fonts);
 

@@ -1,3 +1,4 @@
+import { appendFileSync } from 'node:fs';
 import { isDeepStrictEqual } from 'node:util';
 import { createNodePath, createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
 import fc from 'fast-check';
@@ -18,6 +19,9 @@ import { OFFERED_RATES } from '../../time/rate';
 import { openDocument } from '../../values/load';
 import { oddFacts, oddSound } from './media';
 import { type Bench, type Dice, STEPS, type Step, type Stepped } from './steps';
+
+/** File into which each step is written before it is taken, for looking for what hangs. */
+const TRACE = process.env.FRESH_REEL_TRACE;
 
 /** How often the dearer of the checks are made: in one step of so many. */
 const OPENED_WHOLE = 25;
@@ -62,6 +66,8 @@ export class Editor {
 
   /** Takes a step as the app does, and looks at what came of it. */
   take(run: Run, step: Step, dice: Dice, drawn: unknown): void {
+    // What hangs tells nothing any more: its step is the last in the file.
+    if (TRACE) appendFileSync(TRACE, `${step.name} [${dice.join()}] ${fc.stringify(drawn)}\n`);
     const before = run.history.present;
     const tally = this.tally.get(step.name) ?? [0, 0, 0];
     this.tally.set(step.name, tally);
