@@ -1,12 +1,13 @@
 import { textChangeSchema } from '../layers/textStyle';
 import { linkable, linkFaults } from '../values/linking';
+import { takesPictures } from './controls';
 import type { Fill } from './fill';
 import type { ReelItemOf } from './item';
 import type { Template } from './template';
 
 /**
- * What was changed of texts, without the changes that are linked to what a template does not have: they came from another
- * template, or from this one as it was.
+ * What was changed of texts, without the changes that name controls or slots which a template does not have: they came
+ * from another template, or from this one as it was.
  */
 export function suitingTexts(
   texts: NonNullable<Fill['texts']>,
@@ -16,7 +17,10 @@ export function suitingTexts(
   const suits = (change: unknown) => {
     // What links are to give is known of what was read.
     const read = textChangeSchema.safeParse(change);
-    return read.success && linkFaults(read.data, controls).length === 0;
+    if (!read.success || linkFaults(read.data, controls).length > 0) return false;
+    const { fill } = read.data;
+    const shown = typeof fill === 'object' && 'picture' in fill ? fill.picture : undefined;
+    return shown === undefined || template.slots.some((s) => s.id === shown && takesPictures(s));
   };
   return Object.fromEntries(Object.entries(texts).filter(([, change]) => suits(change)));
 }

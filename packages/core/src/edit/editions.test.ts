@@ -1,13 +1,15 @@
 import { templateById } from '@fresh-reel/templates';
 import { type Fill, isWords } from '../documents/fill';
+import type { ReelItemOf } from '../documents/item';
 import type { Template } from '../documents/template';
+import { everyLayer } from '../layers/registry';
 import { FRAMES, layoutFrame } from '../values/frame';
 import { editionChanges, ofOtherEditions, setEdition } from './editions';
 import { itemOf } from './items';
 import { keptTemplate } from './keep';
 import { addTitle } from './newItems';
 import { EditError } from './place';
-import { emptyReel } from './reel';
+import { changeText, emptyReel } from './reel';
 
 const frame = layoutFrame(FRAMES.wide);
 const rate = { num: 25, den: 1 };
@@ -66,4 +68,19 @@ test('what an edition has that another has not is said in sentences', () => {
   ]);
   expect(editionChanges(second, second)).toEqual([]);
   expect(second.slots.some((s) => s.kind === 'text' && isWords(s.sample) && s.sample === 'Twice')).toBe(true);
+});
+
+test('letters that show a picture of a slot which the newer edition has not show none, and it can be kept', () => {
+  const print = templateById('freeze-print');
+  const picture = print.slots.find((s) => s.kind === 'picture')!;
+  const layer = [...everyLayer(print.layers)].find((l) => l.kind === 'text')!;
+  const added = addTitle(reelOf(), print, 900);
+  const shown = changeText(added.reel, added.id, layer.id, { fill: { picture: picture.id }, size: 40 });
+  const bare = { ...print, slots: print.slots.filter((s) => s !== picture) } as Template;
+  const item = itemOf(setEdition(shown, [added.id], bare), added.id)!.item as ReelItemOf<'graphic'>;
+  expect(item.fill.texts).toBeUndefined();
+  const before = itemOf(shown, added.id)!.item as ReelItemOf<'graphic'>;
+  const again = keptTemplate(bare, before.fill, frame, { id: 'own', name: 'Own' });
+  const own = [...everyLayer(again.layers)].find((l) => l.id === layer.id)!;
+  expect(own).toMatchObject({ fill: (layer as typeof own & { fill: object }).fill });
 });

@@ -1,5 +1,6 @@
 import { controlFills, defaultOf, isKeyed, takesWords } from '../documents/controls';
 import { type ControlFill, type Fill, isPicture, isSound, isWords, type SlotFill } from '../documents/fill';
+import { suitingTexts } from '../documents/suiting';
 import type { Control, Slot, Template } from '../documents/template';
 import { changedLayers, flatLayers } from '../evaluate/changes';
 import { lettersMedia } from '../evaluate/slotFills';
@@ -35,7 +36,10 @@ export function keptTemplate(
   { id, name, set, moods, still }: KeptAs,
 ): Template {
   const held = controlFills(template, fill, frame);
-  const layers = changedLayers(fill.flat ? flatLayers(template.layers) : template.layers, fill.texts);
+  const layers = changedLayers(
+    fill.flat ? flatLayers(template.layers) : template.layers,
+    fill.texts && suitingTexts(fill.texts, template),
+  );
   const assets: Record<string, string> = {};
   /** The name of a file among the template's own, new where it is not there. */
   const named = (wanted: string, media: string): string => {

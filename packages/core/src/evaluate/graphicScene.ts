@@ -267,12 +267,14 @@ export class GraphicScene {
    * @param lettersOf the text layer whose letters' places are wanted too
    * @param driven values of controls that come from elsewhere at this moment
    * @param filmed the time whose frame clips show
+   * @param beyond whether what lies beyond its frame is wanted too, since it is laid elsewhere
    */
   evaluate(
     time: number,
     lettersOf?: string,
     driven?: Readonly<Record<string, ControlValue>>,
     filmed: number = time,
+    beyond = false,
   ): EvaluatedFrame {
     const moment = this.momentAt(time, driven);
     const notices = new Map<string, Notice>();
@@ -280,9 +282,9 @@ export class GraphicScene {
     const nodes = arrange(this.layers, this.frame, context);
     const pass = new PaintPass(context, lettersOf);
     const view = cameraMatrix(this.template.camera, this.frame, context.value);
-    const ops = withinFrame(pass.paintAll(nodes, view), this.frame);
+    const painted = pass.paintAll(nodes, view);
     return {
-      ops,
+      ops: beyond ? painted : withinFrame(painted, this.frame),
       regions: pass.regions,
       parts: pass.parts,
       notices: [...notices.values()],

@@ -109,6 +109,46 @@ export function faded(ops: readonly Op[], opacity: number): Op[] {
   return ops.map((op) => (isDrawing(op) ? { ...op, opacity: op.opacity * opacity } : op));
 }
 
+/**
+ * Operations faded together, of which those that blend with what lies below them still do: each by itself, and what is
+ * between them as one. Nothing jumps where a fade begins: a whole that blends inside alone looks otherwise than its parts.
+ */
+export function fadedOver(ops: readonly Op[], opacity: number): Op[] {
+  if (opacity >= 1) return [...ops];
+  const parts: Op[] = [];
+  let whole: Op[] = [];
+  const endWhole = () => {
+    parts.push(...faded(whole, opacity));
+    whole = [];
+  };
+  for (const part of partsOf(ops)) {
+    const [first, ...rest] = part as [Op, ...Op[]];
+    if (!needsBackdrop(part)) {
+      whole.push(...part);
+      continue;
+    }
+    endWhole();
+    if (first.op === 'clip') parts.push(first, ...fadedOver(rest.slice(0, -1), opacity), { op: 'unclip' });
+    else if (first.op === 'open' || isDrawing(first))
+      parts.push({ ...first, opacity: first.opacity * opacity }, ...rest);
+  }
+  endWhole();
+  return parts;
+}
+
+/** Operations in parts that each stand alone: a drawing, a group with all in it, a clip with all that it cuts. */
+function partsOf(ops: readonly Op[]): Op[][] {
+  const parts: Op[][] = [];
+  let depth = 0;
+  for (const op of ops) {
+    if (depth === 0) parts.push([]);
+    parts.at(-1)!.push(op);
+    if (op.op === 'open' || op.op === 'clip') depth++;
+    if (op.op === 'close' || op.op === 'unclip') depth--;
+  }
+  return parts;
+}
+
 /** Whether all drawings blend normally and no two of them touch. */
 function liesApart(ops: readonly Op[]): boolean {
   const boxes: Rect[] = [];

@@ -5,7 +5,7 @@ import { type Affine, IDENTITY_PLANE, multiplyAffine, planeAfter } from '../geom
 import { rectanglePath } from '../geometry/path';
 import { planeBounds } from '../geometry/plane';
 import type { LetterMap, Size } from '../layers/kind';
-import { faded, grouped } from '../paint/compose';
+import { fadedOver, grouped } from '../paint/compose';
 import type { Composite, Op } from '../paint/ops';
 import type { Clock } from '../time/clock';
 import { LONGEST_REEL } from '../values/limits';
@@ -79,14 +79,29 @@ export function fadeAt(
   return Math.min(1, Math.max(0, Math.min(comes, goes)));
 }
 
-/** What an item paints, as it lies in the frame. */
-export function framedOps(ops: readonly Op[], framed: Framed, fade: number, frame: Size): readonly Op[] {
+/** Whether an item is made smaller at any time. */
+export function isMadeSmaller(framing: Framing | undefined): boolean {
+  const { scale = 1 } = framing ?? {};
+  return typeof scale === 'number' ? scale < 1 : scale.keys.some((key) => key.value < 1);
+}
+
+/**
+ * What an item paints, as it lies in the frame.
+ * @param ends whether it ends where its own frame does
+ */
+export function framedOps(
+  ops: readonly Op[],
+  framed: Framed,
+  fade: number,
+  frame: Size,
+  ends = false,
+): readonly Op[] {
   const { matrix, crop, blend } = framed;
   const opacity = framed.opacity * fade;
   if (opacity <= 0) return [];
   let placed = ops;
   const [left, top, right, bottom] = crop as [number, number, number, number];
-  if (left + top + right + bottom > 0) {
+  if (ends || left + top + right + bottom > 0) {
     const [width, height] = [frame.width * (1 - left - right), frame.height * (1 - top - bottom)];
     if (width <= 0 || height <= 0) return [];
     const path = rectanglePath({ x: frame.width * left, y: frame.height * top, width, height });
@@ -94,7 +109,7 @@ export function framedOps(ops: readonly Op[], framed: Framed, fade: number, fram
   }
   placed = moved(placed, matrix, framed.scale);
   if (blend !== 'normal') return grouped(placed, { opacity, composite: blend });
-  return opacity < 1 ? faded(placed, opacity) : placed;
+  return opacity < 1 ? fadedOver(placed, opacity) : placed;
 }
 
 const isStill = (m: Affine) => m.every((v, i) => Math.abs(v - (i === 0 || i === 3 ? 1 : 0)) < 1e-9);

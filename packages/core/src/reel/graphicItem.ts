@@ -45,8 +45,9 @@ export class GraphicItem implements Item {
     lettersOf?: string,
     driven?: Readonly<Record<string, ControlValue>>,
     filmed?: number,
+    beyond?: boolean,
   ): EvaluatedFrame {
-    return this.scene.evaluate(time, lettersOf, driven, filmed);
+    return this.scene.evaluate(time, lettersOf, driven, filmed, beyond);
   }
 
   media(): string[] {

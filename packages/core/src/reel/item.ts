@@ -28,12 +28,14 @@ export interface Item {
    * @param driven values of a graphic's controls that come from elsewhere at this moment
    * @param filmed the time whose frame clips show: what was filmed is blurred already, and shows one frame while the
    * shutter is open
+   * @param beyond whether what a graphic paints beyond its frame is wanted too, since it is laid elsewhere
    */
   evaluate(
     time: number,
     lettersOf?: string,
     driven?: Readonly<Record<string, ControlValue>>,
     filmed?: number,
+    beyond?: boolean,
   ): EvaluatedFrame;
   /** Pictures and clips it shows, by media id. */
   media(): string[];

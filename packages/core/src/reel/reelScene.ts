@@ -5,6 +5,7 @@ import type { Reel } from '../documents/reel';
 import type { EvaluatedFrame, LaidPart, Region, Resources } from '../evaluate/graphicScene';
 import type { FontNeeds } from '../evaluate/needs';
 import type { LetterMap, Notice, Size } from '../layers/kind';
+import { withinFrame } from '../paint/bounds';
 import type { Op } from '../paint/ops';
 import { shownScale } from '../paint/pictures';
 import { type FindSound, gainOf, type SoundPlay } from '../sound/play';
@@ -13,7 +14,15 @@ import { convertFrames, type Rate, secondsAt } from '../time/rate';
 import { layoutFrame } from '../values/frame';
 import { ClipItem, ColourItem, SoundItem, StillItem } from './fileItems';
 import { Following } from './following';
-import { type Framed, fadeAt, framedAt, framedLetters, framedOps, framedRegion } from './framing';
+import {
+  type Framed,
+  fadeAt,
+  framedAt,
+  framedLetters,
+  framedOps,
+  framedRegion,
+  isMadeSmaller,
+} from './framing';
 import { GraphicItem } from './graphicItem';
 import type { Item, OfItem, Placed } from './item';
 import { treatedOps } from './treated';
@@ -269,7 +278,7 @@ export class ReelScene {
       const wanted = lettersOf?.item === item.id ? lettersOf.layer : undefined;
       const lies = this.liesAt(placed, at, moved);
       const driven = this.following.drivenAt(document, lies, at, moved);
-      const shown = item.evaluate(timeAt(moved), wanted, driven, timeAt(at));
+      const shown = item.evaluate(timeAt(moved), wanted, driven, timeAt(at), lies !== undefined);
       return [{ id: item.id, ...this.inFrame(shown, placed, lies, moved - start) }];
     });
     const asked = parts.find((p) => p.letters);
@@ -300,9 +309,12 @@ export class ReelScene {
     if (!lies && !fadeIn && !fadeOut && !treatments) return shown;
     const fade = fadeAt(document, time, end - start);
     const framed = lies ?? framedAt(undefined, time, this.frame);
+    const treated = treatedOps(shown, treatments, time, this.frame);
+    // What is made smaller is a picture of its own, and ends where its frame does.
+    const ends = document.kind === 'graphic' && isMadeSmaller(document.framing);
     return {
       ...shown,
-      ops: framedOps(treatedOps(shown, treatments, time, this.frame), framed, fade, this.frame),
+      ops: withinFrame(framedOps(treated, framed, fade, this.frame, ends), this.frame),
       regions: shown.regions.map((region) => framedRegion(region, framed, fade)),
       ...(shown.letters ? { letters: framedLetters(shown.letters, framed) } : {}),
     };
