@@ -129,3 +129,21 @@ it('parts that need each other many times over are looked through once', () => {
   }));
   expect(openDocument(templateKind, templateOf(shapes as never, {})).layers).toHaveLength(50);
 });
+
+it('a number whose range leaves out nought and one is a number: by keys, and by a control', () => {
+  const disturbed = (pitch: unknown) =>
+    templateOf([textLayer('t', { effects: [{ effect: 'disturb', amount: 1, pitch }] })], {
+      slots: [textSlot('t')],
+      controls: [
+        { id: 'lines', kind: 'number', name: 'Lines', min: 3, max: 200, step: 1, default: 8 },
+        { id: 'ink', kind: 'colour', name: 'Ink', default: '#FF0000' },
+      ],
+    });
+  const keys = [
+    { at: 0, value: 8 },
+    { at: 30, value: 40 },
+  ];
+  expect(() => disturbed({ keys })).not.toThrow();
+  expect(() => disturbed({ control: 'lines' })).not.toThrow();
+  expect(() => disturbed({ control: 'ink' })).toThrow('does not give a number');
+});

@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { defOf } from './schemaDef';
 
 /** What a property holds, as far as controls are concerned. */
 type Holds = 'number' | 'point' | 'space' | 'colour' | 'words' | 'switch';
@@ -13,11 +14,12 @@ function holdsOf(constant: z.ZodType): Holds {
 }
 
 function foundHolds(constant: z.ZodType): Holds {
+  const { type, items = [] } = defOf(constant);
+  // By what it is, not by trying values: a range may leave out any.
+  if (type === 'number') return 'number';
+  if (type === 'tuple') return items.length === 2 ? 'point' : 'space';
+  if (type === 'boolean') return 'switch';
   const takes = (v: unknown) => constant.safeParse(v).success;
-  if ([0, 0.5, 1, 400].some(takes)) return 'number';
-  if (takes([0, 0])) return 'point';
-  if (takes([0, 0, 0]) || takes([0, 0, 0, 0])) return 'space';
-  if (takes(true)) return 'switch';
   return takes('#C8431C') && !takes('words') ? 'colour' : 'words';
 }
 

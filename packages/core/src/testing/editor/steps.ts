@@ -102,7 +102,15 @@ const anItem = (reel: Reel, die: number | undefined, ...kinds: ReelItem['kind'][
     itemsOf(reel).filter((i) => kinds.length === 0 || kinds.includes(i.kind)),
     die,
   );
-const aTitle = (reel: Reel, die: number | undefined): Graphic | undefined => one(graphicsOf(reel), die);
+const aTitle = (
+  reel: Reel,
+  die: number | undefined,
+  suits: (title: Graphic) => boolean = () => true,
+): Graphic | undefined => one(graphicsOf(reel).filter(suits), die);
+const hasSlots =
+  (...kinds: Slot['kind'][]) =>
+  (title: Graphic) =>
+    slotsOf(title, ...kinds).length > 0;
 const some = (reel: Reel, [a = 0, b = 0, c = 0]: Dice): string[] => [
   ...new Set(
     [a, ...(c % 3 > 0 ? [b] : []), ...(c % 3 > 1 ? [c] : [])].flatMap((d) => anItem(reel, d)?.id ?? []),
@@ -365,7 +373,10 @@ const marking: readonly Step[] = [
     return marker && { reel: removeMarkers(reel, [marker.id]), on: meeting(reel) };
   }),
   step('meet', NOTHING, (reel, [a, b, c]) => {
-    const item = anItem(reel, a, 'graphic');
+    const item = one(
+      itemsOf(reel).filter((i) => cuesOf(reel, i).length > 0),
+      a,
+    );
     const cue = item && one(cuesOf(reel, item), b);
     const marker = one(reel.markers, c);
     return item && cue && marker && { reel: meet(reel, item.id, cue.id, marker.id), on: [item.id] };
@@ -433,7 +444,7 @@ const following: readonly Step[] = [
     return item && { reel: setFollow(reel, item.id, undefined), on: [item.id] };
   }),
   step('drive a point', part, (reel, [a, b, c], smooth) => {
-    const title = aTitle(reel, a);
+    const title = aTitle(reel, a, (t) => t.template.controls.some((k) => k.kind === 'point'));
     const way = one(reel.ways, b);
     const point =
       title &&
@@ -459,7 +470,7 @@ const goingAlong = (reel: Reel, way: string) =>
 
 const filling: readonly Step[] = [
   step('type words', words, (reel, [a, b], text) => {
-    const title = aTitle(reel, a);
+    const title = aTitle(reel, a, hasSlots('text', 'list'));
     const slot = title && one(slotsOf(title, 'text', 'list'), b);
     if (!title || !slot) return undefined;
     const held = title.fill.slots[slot.id];
@@ -467,7 +478,7 @@ const filling: readonly Step[] = [
     return { reel: edits.setSlot(reel, title.id, slot.id, next), on: [title.id] };
   }),
   step('mark words', fc.tuple(part, part, fc.boolean()), (reel, [a, b], [from, to, underline]) => {
-    const title = aTitle(reel, a);
+    const title = aTitle(reel, a, (t) => Object.values(t.fill.slots).some((held) => isWords(held)));
     const slot = title && one(slotsOf(title, 'text'), b);
     const held = slot && title.fill.slots[slot.id];
     if (!title || !slot || !isWords(held)) return undefined;
@@ -494,7 +505,7 @@ const filling: readonly Step[] = [
     return title && slot && { reel: edits.resetSlot(reel, title.id, slot.id), on: [title.id] };
   }),
   step('pour files', NOTHING, (reel, [a, b, c, d]) => {
-    const title = aTitle(reel, a);
+    const title = aTitle(reel, a, hasSlots('picture', 'logo'));
     const slot = title && one(slotsOf(title, 'picture', 'logo'), b);
     const files = [c, d].map(
       (die) =>
@@ -506,7 +517,7 @@ const filling: readonly Step[] = [
     return title && slot && { reel: edits.pourMedia(reel, title.id, slot.id, files), on: [title.id] };
   }),
   step('swap two slots', NOTHING, (reel, [a, b, c]) => {
-    const title = aTitle(reel, a);
+    const title = aTitle(reel, a, hasSlots('picture'));
     const [from, to] = title ? [one(slotsOf(title, 'picture'), b), one(slotsOf(title, 'picture'), c)] : [];
     if (!title || !from || !to) return undefined;
     const held = (s: Slot) => shownIn(title, s.id);
@@ -516,7 +527,7 @@ const filling: readonly Step[] = [
     };
   }),
   step('how a picture sits', picture, (reel, [a, b], sits) => {
-    const title = aTitle(reel, a);
+    const title = aTitle(reel, a, hasSlots('picture', 'logo'));
     const slot = title && one(slotsOf(title, 'picture', 'logo'), b);
     if (!title || !slot) return undefined;
     return {
@@ -525,7 +536,7 @@ const filling: readonly Step[] = [
     };
   }),
   step('how a clip plays in a slot', clipFill, (reel, [a, b], plays) => {
-    const title = aTitle(reel, a);
+    const title = aTitle(reel, a, hasSlots('picture', 'logo'));
     const slot = title && one(slotsOf(title, 'picture', 'logo'), b);
     if (!title || !slot) return undefined;
     return {
@@ -534,7 +545,7 @@ const filling: readonly Step[] = [
     };
   }),
   step('a sound in a slot', soundFill, (reel, [a, b], plays) => {
-    const title = aTitle(reel, a);
+    const title = aTitle(reel, a, hasSlots('sound'));
     const slot = title && one(slotsOf(title, 'sound'), b);
     const held: SlotFill = { ...plays, sound: MUSIC } as SlotFill;
     return title && slot && { reel: edits.setSlot(reel, title.id, slot.id, held), on: [title.id] };
@@ -548,7 +559,7 @@ const filling: readonly Step[] = [
     return title && { reel: setTemplate(reel, title.id, one(templates, b)!).reel, on: [title.id] };
   }),
   step('another edition', NOTHING, (reel, [a], _, { templates }) => {
-    const title = aTitle(reel, a);
+    const title = aTitle(reel, a, (t) => templates.some((o) => o.id === t.template.id && o !== t.template));
     const other = title && templates.find((t) => t.id === title.template.id && t !== title.template);
     return title && other && { reel: setEdition(reel, [title.id], other), on: [title.id] };
   }),
@@ -670,7 +681,10 @@ const adjusting: readonly Step[] = [
     return of && { reel: addTreatment(reel, of, kind, true), on: [of.item] };
   }),
   step('treat otherwise', fc.constantFrom('remove', 'off', 'on', 'up', 'down'), (reel, dice, how) => {
-    const of = treatedOf(reel, dice);
+    const treated = itemsOf(reel).filter((i) => i.treatments);
+    const item = one(treated, dice[0]);
+    const of: Treated | undefined =
+      item && dice[2]! % 4 ? { kind: 'item', item: item.id } : treatedOf(reel, dice);
     const held = of && one(treatmentsOf(reel, of), dice[3]);
     if (!of || !held) return undefined;
     const next =
@@ -682,7 +696,7 @@ const adjusting: readonly Step[] = [
     return { reel: next, on: [of.item] };
   }),
   step('switch an effect of the template', fc.boolean(), (reel, [a, b, c], on) => {
-    const title = aTitle(reel, a);
+    const title = aTitle(reel, a, hasSlots('picture', 'logo'));
     const slot = title && one(slotsOf(title, 'picture', 'logo'), b);
     const effect = title && slot && one(effectsOnSlot(title.template, slot.id), c);
     if (!title || !slot || !effect) return undefined;
@@ -732,14 +746,14 @@ const lettering: readonly Step[] = [
     return { reel: edits.changeText(reel, title.id, layer.id, taken), on: [title.id] };
   }),
   step('put a text back', NOTHING, (reel, [a, b]) => {
-    const title = aTitle(reel, a);
+    const title = aTitle(reel, a, (t) => t.fill.texts !== undefined);
     const layer = title && one(Object.keys(title.fill.texts ?? {}), b);
     if (!title || !layer) return undefined;
     const back = Object.fromEntries(Object.keys(title.fill.texts![layer]!).map((k) => [k, undefined]));
     return { reel: edits.changeText(reel, title.id, layer, back), on: [title.id] };
   }),
   step('make alike', fc.subarray([...ASPECTS]), (reel, [a], aspects) => {
-    const title = aTitle(reel, a);
+    const title = aTitle(reel, a, (t) => sameKind(reel, t.id).length > 0);
     if (!title) return undefined;
     const on = sameKind(reel, title.id);
     return { reel: makeAlike(reel, title.id, on, aspects), on };
