@@ -22,7 +22,7 @@ const WITH_A_POINT = templateById('speech-bubble');
 
 const begin = fc.record({
   rate: fc.constantFrom(...OFFERED_RATES),
-  templates: fc.shuffledSubarray([...TEMPLATE_IDS], { minLength: 2, maxLength: 3 }),
+  templates: fc.shuffledSubarray([...TEMPLATE_IDS], { minLength: 1, maxLength: 3 }),
   files: fc
     .subarray(ODD_FILES.slice(1), { minLength: 1, maxLength: 4 })
     .map((more) => [ODD_FILES[0]!, ...more]),
@@ -38,11 +38,8 @@ it('whatever an editor does, in any order, comes back as it was, shows, and touc
         const empty = emptyReel({ id: 'r', name: 'R', now: '2026-06-20T09:00:00Z', frame, rate });
         // Of one there is another edition.
         const [twice, ...others] = templates.map(templateById) as [Template, ...Template[]];
-        const offered = [
-          twice,
-          ...others,
-          { ...twice, name: 'Another edition', looks: [], guide: ['Anew.'] },
-        ];
+        const edition = { ...twice, name: 'Another edition', looks: [], guide: ['Anew.'] };
+        const offered = [WITH_PICTURES, WITH_A_POINT, twice, ...others, edition];
         const filmed = addFiles(
           empty,
           files.map((f) => f.file),
