@@ -2,32 +2,14 @@ import { z } from 'zod';
 import { colourSchema } from '../colour/colour';
 import { treatmentsSchema } from '../effects/treatment';
 import { clipFillSchema } from '../media/pictureFill';
-import { easingSchema } from '../motion/easing';
 import { BLEND_MODES } from '../paint/ops';
 import { LONGEST_REEL, MOST } from '../values/limits';
+import { timedBy } from '../values/timed';
 import { fillSchema } from './fill';
 import { drivenPointSchema, followSchema } from './way';
 
 /** A value, or values over time: keys count in frames of the reel from where the item begins. */
-function timed<S extends z.ZodType>(constant: S) {
-  return z.union([
-    constant,
-    z.strictObject({
-      keys: z
-        .array(
-          z.strictObject({
-            at: z.number().int().min(-LONGEST_REEL).max(LONGEST_REEL),
-            of: z.literal('in').default('in'),
-            value: constant,
-            /** The curve from this key to the next. */
-            ease: easingSchema.optional(),
-          }),
-        )
-        .min(1)
-        .max(MOST.keys),
-    }),
-  ]);
-}
+const timed = <S extends z.ZodType>(constant: S) => timedBy(constant, z.literal('in').default('in'));
 
 const part = z.number().min(0).max(1);
 

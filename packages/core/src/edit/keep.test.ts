@@ -7,6 +7,7 @@ import { templateKind } from '../documents/templateKind';
 import { GraphicScene, type Resources } from '../evaluate/graphicScene';
 import { everyLayer } from '../layers/registry';
 import { freshPicture } from '../media/pictureFill';
+import { settingOf } from '../testing/editor/settings';
 import { testStudio } from '../testing/studio';
 import { FRAMES, layoutFrame } from '../values/frame';
 import { openDocument } from '../values/load';
@@ -22,19 +23,13 @@ function valueFor(control: Control, part: number): ControlFill | undefined {
     case 'number':
     case 'duration':
       return control.min + Math.round((part * (control.max - control.min)) / 3);
-    case 'colour':
-      return `#${Math.floor(part * 0xffffff)
-        .toString(16)
-        .padStart(6, '0')}`;
-    case 'choice':
-      return control.options[Math.min(control.options.length - 1, Math.floor(part * control.options.length))]!
-        .id;
-    case 'switch':
-      return part > 0.5;
     case 'point':
       return [0.2 + part / 2, 0.4];
-    default:
+    case 'font':
+    case 'path':
       return undefined;
+    default:
+      return settingOf(control, part);
   }
 }
 

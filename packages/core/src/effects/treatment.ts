@@ -1,7 +1,6 @@
 import { z } from 'zod';
-import { easingSchema } from '../motion/easing';
-import { LONGEST_REEL, MOST } from '../values/limits';
 import type { Property } from '../values/property';
+import { timedBy } from '../values/timed';
 import { bleedShape } from './bleed';
 import { blurShape } from './blur';
 import { bulgeShape } from './bulge';
@@ -23,23 +22,9 @@ import { vignetteShape } from './vignette';
 
 /** A value, or values over time. */
 const timed: Over = <S extends z.ZodType>(constant: S) =>
-  z.union([
-    constant,
-    z.strictObject({
-      keys: z
-        .array(
-          z.strictObject({
-            at: z.number().int().min(-LONGEST_REEL).max(LONGEST_REEL),
-            of: z.enum(['in', 'hold', 'out']).default('in'),
-            value: constant,
-            /** The curve from this key to the next. */
-            ease: easingSchema.optional(),
-          }),
-        )
-        .min(1)
-        .max(MOST.keys),
-    }),
-  ]) as unknown as z.ZodType<Property<z.output<S>>>;
+  timedBy(constant, z.enum(['in', 'hold', 'out']).default('in')) as unknown as z.ZodType<
+    Property<z.output<S>>
+  >;
 
 const base = {
   /** Its own within its list. */

@@ -213,22 +213,20 @@ function cornersOf({ commands }: Path): [Direction, Direction][] {
   };
   for (const command of commands) {
     if (command[0] === 'M') {
-      [at, start, first, into] = [[command[1], command[2]], [command[1], command[2]], undefined, undefined];
+      start = [command[1], command[2]];
+      [at, first, into] = [start, undefined, undefined];
     } else if (command[0] === 'L') {
       const to: Direction = [command[1], command[2]];
       go(away(to, at), undefined, to);
     } else if (command[0] === 'C') {
       const [, x1, y1, x2, y2, x, y] = command;
-      const [c1, c2, to]: Direction[] = [
+      const [c1, c2, to]: readonly [Direction, Direction, Direction] = [
         [x1, y1],
         [x2, y2],
         [x, y],
-      ] as Direction[];
-      go(
-        away(c1!, at) ?? away(c2!, at) ?? away(to!, at),
-        away(to!, c2!) ?? away(to!, c1!) ?? away(to!, at),
-        to!,
-      );
+      ];
+      const out = away(c1, at) ?? away(c2, at) ?? away(to, at);
+      go(out, away(to, c2) ?? away(to, c1) ?? out, to);
     } else {
       const back = away(start, at);
       if (back) go(back, undefined, start);

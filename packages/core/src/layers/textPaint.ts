@@ -25,8 +25,6 @@ import { paintTrails, waysAround } from './textTrail';
 export function paintText(node: Node<TextLayer>, tools: PaintTools): Op[] {
   const { layer, measured } = node;
   const layout = measured.text!;
-  // Letters without a size are nothing; nothing of theirs can be counted in ems.
-  if (layout.size <= 0) return [];
   const runs = measured.runs ?? [];
   const { bend } = measured;
   const depth = tools.value(layer.perspective);

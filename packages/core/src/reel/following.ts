@@ -1,5 +1,5 @@
 import type { ControlValue } from '../documents/fill';
-import type { ReelItem } from '../documents/item';
+import type { ReelItem, ReelItemOf } from '../documents/item';
 import type { Reel } from '../documents/reel';
 import type { Follow, Way } from '../documents/way';
 import type { Resources } from '../evaluate/graphicScene';
@@ -10,58 +10,67 @@ import { type Framed, onFrame } from './framing';
 import type { Placed } from './item';
 import { clipPlane, heldSecond, type Seen, SURE, secondOf, seenIn, takenAlong, wayAt } from './way';
 
+/** A clip of a reel, and the frames it takes. */
+interface PlacedClip extends Pick<Placed, 'start' | 'end'> {
+  readonly document: ReelItemOf<'clip'>;
+}
+
 /**
  * What goes along with things in the clips of a reel. Moments are two frames of the reel, fractional: `at`, the one whose
  * picture the clips show, and `moved`, which differs while the shutter is open and by which all that moves in the reel itself
  * goes. A clip shows one picture meanwhile, so what is on a thing in it stays on it; a cut is never between them.
  */
 export class Following {
+  private readonly clips: readonly PlacedClip[];
+
   constructor(
     private readonly reel: Pick<Reel, 'rate' | 'ways'>,
-    private readonly placed: readonly Placed[],
+    placed: readonly Placed[],
     private readonly frame: Size,
     private readonly resources: Pick<Resources, 'mediaFacts'>,
-  ) {}
+  ) {
+    this.clips = placed.flatMap(({ document, start, end }) =>
+      document.kind === 'clip' ? [{ document, start, end }] : [],
+    );
+  }
 
   /** Where a thing that is followed shows in the frame; nothing while its clip is not there. */
   seenAt(way: Way, at: number, moved: number = at, smooth?: number): Seen | undefined {
     const clip = this.clipOf(way, at);
-    if (clip?.document.kind !== 'clip') return undefined;
+    if (!clip) return undefined;
     const { document, start } = clip;
     const within = (frame: number) => Math.min(document.length - 1, Math.max(0, frame - start));
     const duration = this.resources.mediaFacts(document.media)?.duration ?? Number.POSITIVE_INFINITY;
     const second = secondOf(document, within(at), this.reel.rate, duration);
-    return this.seenIn(clip, way, second, within(moved), smooth);
+    return this.seenIn(document, way, second, within(moved), smooth);
   }
 
   /** Where a thing showed in the frame at a second of the clip that shows it now. */
   private seenThen(way: Way, at: number, { at: second, smooth }: Follow): Seen | undefined {
-    const clip = this.clipOf(way, at);
-    if (clip?.document.kind !== 'clip') return undefined;
+    const clip = this.clipOf(way, at)?.document;
     const { rate } = this.reel;
-    return this.seenIn(clip, way, second, frameOfSecond(playedOf(clip.document, rate), second, rate), smooth);
+    return clip && this.seenIn(clip, way, second, frameOfSecond(playedOf(clip, rate), second, rate), smooth);
   }
 
   /** @param time frame of the clip's item by which it lies in the frame */
   private seenIn(
-    { document }: Placed,
+    clip: ReelItemOf<'clip'>,
     way: Way,
     second: number,
     time: number,
     smooth?: number,
   ): Seen | undefined {
-    if (document.kind !== 'clip') return undefined;
-    const facts = this.resources.mediaFacts(document.media);
+    const facts = this.resources.mediaFacts(clip.media);
     const sighted = facts && wayAt(way, heldSecond(way, second, facts.rate), smooth);
-    return sighted && seenIn(sighted, clipPlane(document, facts, this.frame, time));
+    return sighted && seenIn(sighted, clipPlane(clip, facts, this.frame, time));
   }
 
   /** The item that shows a way's clip at a frame: a clip that was cut goes on in another. */
-  private clipOf({ of, media }: Way, at: number): Placed | undefined {
-    const own = this.placed.find((p) => p.document.id === of);
-    const covers = (p: Placed) => at >= p.start && at < p.end;
+  private clipOf({ of, media }: Way, at: number): PlacedClip | undefined {
+    const own = this.clips.find((c) => c.document.id === of);
+    const covers = (c: PlacedClip) => at >= c.start && at < c.end;
     if (own && covers(own)) return own;
-    const others = this.placed.filter((p) => p.document.kind === 'clip' && p.document.media === media);
+    const others = this.clips.filter((c) => c.document.media === media);
     return others.find(covers) ?? own ?? others[0];
   }
 

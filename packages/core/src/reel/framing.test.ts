@@ -1,4 +1,4 @@
-import { createNodeSurface, type NodeStudio } from '@fresh-reel/node-host';
+import type { NodeStudio } from '@fresh-reel/node-host';
 import { TEMPLATE_IDS, templateById } from '@fresh-reel/templates';
 import type { Reel } from '../documents/reel';
 import { holdFraming } from '../edit/framing';
@@ -27,11 +27,10 @@ function overGround(template: string): { reel: Reel; id: string } {
 async function painted(reel: Reel, frame: number): Promise<Uint8ClampedArray> {
   const scene = new ReelScene(reel, studio);
   await studio.prepare({ fonts: () => scene.fonts(), media: () => scene.media(), sounds: () => [] });
-  const { ops } = scene.frameAt(frame, reel.rate);
-  await studio.framesReady([ops]);
-  const surface = createNodeSurface(SMALL.width, SMALL.height);
-  studio.painter.paint(ops, surface, scene.frame);
-  return surface.context.getImageData(0, 0, SMALL.width, SMALL.height).data as Uint8ClampedArray;
+  const shown = scene.frameAt(frame, reel.rate);
+  await studio.framesReady([shown.ops]);
+  return studio.paint(shown, scene.frame, SMALL).context.getImageData(0, 0, SMALL.width, SMALL.height)
+    .data as Uint8ClampedArray;
 }
 
 const farthest = (a: Uint8ClampedArray, b: Uint8ClampedArray) =>

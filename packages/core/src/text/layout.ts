@@ -31,6 +31,7 @@ function layoutPrepared(
   fonts: FontBook,
   runs: readonly WeightRun[],
 ): TextLayout {
+  // Nothing of letters without a size can be counted in ems.
   if (text.trim() === '' || style.size <= 0) return emptyLayout(style.size);
   const most = mostLetters(style, fit);
   const setter = new Setter(text.slice(0, most), style, runs, fonts);

@@ -130,11 +130,11 @@ export class Editor {
   /** What a step did not name stays as it is, and looks as it did. */
   private othersStay(before: Reel, after: Reel, on: readonly string[], dice: Dice): void {
     const own = new Set(on);
-    const now = new Map(after.tracks.flatMap((t) => t.items.map((i) => [i.id, { item: i, track: t }])));
+    const now = new Map(after.tracks.flatMap((t) => t.items.map((i) => [i.id, i])));
     const stood = before.tracks.flatMap((t) => t.items);
     for (const item of stood) {
       if (own.has(item.id) || meets(item)) continue;
-      const other = now.get(item.id)?.item;
+      const other = now.get(item.id);
       if (!other) throw new Error(`"${item.id}" is gone, though the step was for [${on.join()}].`);
       if (other !== item && !isDeepStrictEqual(plain(other), plain(item)))
         throw new Error(`"${item.id}" changed, though the step was for [${on.join()}].`);
@@ -143,19 +143,13 @@ export class Editor {
         if (was !== is && !isDeepStrictEqual(was, is)) throw new Error(`"${item.id}" has another template.`);
       }
     }
-    if (before.rate !== after.rate || before.frame !== after.frame) return;
-    // A moment at which nothing of what was named shows, nor what is new, hidden or goes along.
+    // A moment at which nothing of what was named shows, nor what is new or goes along.
     const ids = new Set(stood.map((i) => i.id));
-    const hidden = (reel: Reel) => reel.tracks.map((t) => `${t.id}${t.hidden}`).join();
-    if (hidden(before) !== hidden(after) && before.tracks.length === after.tracks.length) return;
-    const away = [...stood, ...[...now.values()].map(({ item }) => item)].filter(
-      (i) => own.has(i.id) || meets(i) || !ids.has(i.id) || follows(i),
-    );
+    const away = (i: ReelItem) => own.has(i.id) || meets(i) || !ids.has(i.id) || follows(i);
     const frame = (dice[4] ?? 0) % reelEnd(before);
     const shows = (reel: Reel, i: ReelItem) => frame >= i.start - 1 && frame <= i.start + lengthOf(reel, i);
-    const shown = (reel: Reel) =>
-      reel.tracks.some((t) => t.items.some((i) => away.some((a) => a.id === i.id) && shows(reel, i)));
-    if (shown(before) || shown(after)) return;
+    const showsAway = (reel: Reel) => reel.tracks.some((t) => t.items.some((i) => away(i) && shows(reel, i)));
+    if (showsAway(before) || showsAway(after)) return;
     this.looksAlike(before, after, frame);
   }
 
@@ -186,21 +180,17 @@ const plain = (item: ReelItem) => (item.kind === 'graphic' ? { ...item, template
 
 const withoutTemplates = reelShape.omit({ templates: true });
 
-/** @throws {Error} when a reel that is written does not open as what it is */
+/**
+ * @param whole whether its templates are opened too, which takes long, and not only what is made of them
+ * @throws {Error} when a reel that is written does not open as what it is
+ */
 function opens(reel: Reel, whole: boolean): void {
-  if (whole) {
-    const written = JSON.parse(JSON.stringify(reel));
-    const opened = openDocument(reelKind, structuredClone(written));
-    if (!isDeepStrictEqual(JSON.parse(JSON.stringify(opened)), written))
-      throw new Error(`It opens as something else: ${firstDifference(written, opened)}`);
-    return;
-  }
   const { templates, ...rest } = reel;
-  const written = JSON.parse(JSON.stringify(rest));
-  const read = withoutTemplates.parse(written);
-  if (!isDeepStrictEqual(JSON.parse(JSON.stringify(read)), written))
-    throw new Error(`It opens as something else: ${firstDifference(written, read)}`);
-  for (const item of read.tracks.flatMap((t) => t.items)) {
+  const written = JSON.parse(JSON.stringify(whole ? reel : rest));
+  const opened = whole ? openDocument(reelKind, structuredClone(written)) : withoutTemplates.parse(written);
+  const found = firstDifference(written, JSON.parse(JSON.stringify(opened)));
+  if (found) throw new Error(`It opens as something else: ${found}`);
+  for (const item of opened.tracks.flatMap((t) => t.items)) {
     const [fault] = itemFaults(item, templates);
     if (fault) throw new Error(`"${item.id}" does not open: ${fault.message}.`);
   }
