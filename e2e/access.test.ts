@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from 'puppeteer-core';
-import { id, LAPTOP, PHONE, pause, serve, tap } from './support/browser';
+import { drawn, id, LAPTOP, PHONE, quiet, serve, tap } from './support/browser';
 
 const axe = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -172,7 +172,7 @@ async function pageOf(path: string): Promise<Page> {
     await page.setViewport({ width, height, deviceScaleFactor: 1 });
     for (let i = 0; i < 4 && (await page.$('[role="dialog"]')); i++) {
       await page.keyboard.press('Escape');
-      await pause(100);
+      await drawn(page);
     }
     await page.waitForSelector('[role="dialog"]', { hidden: true });
     return page;
@@ -195,10 +195,10 @@ it.each(screens)(
     try {
       const page = await pageOf(path);
       await open(page);
-      await pause(400);
+      await quiet(page);
       const small = { faults: await faults(page), over: await over(page) };
       await page.setViewport({ ...LAPTOP, deviceScaleFactor: 1 });
-      await pause(400);
+      await quiet(page);
       const wide = { faults: await faults(page), over: await over(page) };
       const none = { faults: [], over: 0 };
       expect({ small, wide }).toEqual({ small: none, wide: none });

@@ -1,13 +1,11 @@
-import type { Page } from 'puppeteer-core';
 import {
   choose,
   fieldValue,
   fill,
   id,
   LAPTOP,
-  look,
+  lookAtRest,
   PHONE,
-  pause,
   serve,
   tap,
   textOf,
@@ -18,18 +16,6 @@ import {
 import { noise } from './support/clips';
 
 const session = serve();
-
-/** What an element looks like once nothing of it has changed for two seconds. */
-async function atRest(page: Page, testID: string): Promise<string> {
-  let last = await look(page, testID);
-  for (let tries = 0, same = 0; tries < 60 && same < 4; tries++) {
-    await pause(500);
-    const now = await look(page, testID);
-    same = now === last ? same + 1 : 0;
-    last = now;
-  }
-  return last;
-}
 
 it('there is a brand for each client, one is worked with, and what was taken out comes back', async () => {
   const page = await session.page(PHONE, '/brand');
@@ -63,7 +49,7 @@ it('templates wear it while it changes, in colours that go together, and a brand
   // On a phone they stand still, so that what is seen tells what they wear.
   const page = await session.page(PHONE, '/brand');
   await page.waitForSelector(`${id('brand-worn')} canvas`);
-  const worn = await atRest(page, 'brand-worn');
+  const worn = await lookAtRest(page, 'brand-worn');
   await tap(page, 'harmonies');
   const before = await textOf(page, 'brand-second');
   await tap(page, 'harmony-opposite');
@@ -71,7 +57,7 @@ it('templates wear it while it changes, in colours that go together, and a brand
   await waitForChange(page, 'brand-worn', worn);
   await tap(page, 'undo');
   expect(await textOf(page, 'brand-second')).toBe(before);
-  expect(await atRest(page, 'brand-worn')).toBe(worn);
+  expect(await lookAtRest(page, 'brand-worn')).toBe(worn);
 
   await page.goto(`${session.address}/templates/quote-card`);
   await tap(page, 'of-brand');
@@ -118,9 +104,9 @@ it('a reel is also rendered in a brand, and the rows of a table wear the one the
   await tap(page, 'table-read');
   await waitForText(page, 'column-2', /The brand it wears/);
   await waitForText(page, 'row-fault-2', /there is no brand "Nobody"; the brands are .*Thistledown/);
-  const plain = await atRest(page, 'row-3');
+  const plain = await lookAtRest(page, 'row-3');
   // What a row wears by name changes nothing of the others; what all of them wear changes those without one.
-  expect(await atRest(page, 'row-1')).not.toBe(plain);
+  expect(await lookAtRest(page, 'row-1')).not.toBe(plain);
   await tap(page, 'wearing-brand');
   await waitForChange(page, 'row-3', plain);
   await page.close();

@@ -1,5 +1,5 @@
 import type { Page } from 'puppeteer-core';
-import { choose, id, LAPTOP, pause, serve, tap, waitForText } from './support/browser';
+import { choose, id, LAPTOP, quiet, serve, tap, waitForText } from './support/browser';
 import { ffmpeg, folder } from './support/clips';
 import { goTo } from './support/place';
 
@@ -96,7 +96,7 @@ describe('a title that goes along with a thing', () => {
     const corrected = await middle(page, 'way-now');
     expect(Math.abs(corrected.y - was.y)).toBeGreaterThan(6);
     await tap(page, 'undo');
-    await pause(300);
+    await quiet(page);
     expect(Math.abs((await middle(page, 'way-now')).y - was.y)).toBeLessThan(1.5);
   });
 

@@ -1,12 +1,13 @@
 import type { Page } from 'puppeteer-core';
 import {
   choose,
+  drawn,
   fieldValue,
   fill,
   id,
   LAPTOP,
   PHONE,
-  pause,
+  quiet,
   saved,
   serve,
   tap,
@@ -25,7 +26,7 @@ const press = async (page: Page, key: string, ...held: readonly ('Control' | 'Sh
   for (const each of held) await page.keyboard.down(each);
   await page.keyboard.press(key as 'Enter');
   for (const each of held) await page.keyboard.up(each);
-  await pause(150);
+  await drawn(page);
 };
 
 it('a title is put over a clip: frame and rate are the clip’s, and it waits to be filled', async () => {
@@ -192,7 +193,7 @@ describe('a reel of clips', () => {
     await page.keyboard.press('Enter');
     await page.waitForSelector(id('key-1'));
     await goTo(page, 20);
-    await pause(300);
+    await quiet(page);
     const between = Number(await fieldValue(page, 'item-x'));
     expect(between).toBeGreaterThan(0);
     expect(between).toBeLessThan(x);
@@ -358,16 +359,17 @@ it('on a phone two fingers show it larger, and one that rests on an item drags i
   }
   await left.end();
   await right.end();
-  await pause(200);
+  await quiet(page);
   expect((await middle('item-clip')).width / before).toBeGreaterThan(1.6);
   const starts = (await itemTimes(page))['name-strap'];
   const at = await middle('item-name-strap');
   const x = Math.min(370, Math.max(20, at.x));
   const finger = await page.touchscreen.touchStart(x, at.y);
-  await pause(600);
+  // It rests there until it has taken hold of the item.
+  await page.waitForSelector(`${id('item-name-strap')}[aria-pressed="true"]`);
   for (let i = 1; i <= 5; i++) await finger.move(x + i * 9, at.y);
   await finger.end();
-  await pause(200);
+  await quiet(page);
   expect(await page.$eval(id('item-name-strap'), (e) => e.getAttribute('aria-pressed'))).toBe('true');
   expect((await itemTimes(page))['name-strap']).not.toBe(starts);
   await page.close();

@@ -1,12 +1,13 @@
 import type { Page } from 'puppeteer-core';
 import {
+  drawn,
   fieldValue,
   fill,
   id,
   LAPTOP,
   look,
   PHONE,
-  pause,
+  quiet,
   saved,
   serve,
   tap,
@@ -174,7 +175,7 @@ describe('by thumb', () => {
     await page.$eval(id('sheet-fill'), (e) => {
       e.scrollTop = 400;
     });
-    await pause(250);
+    await quiet(page);
     await tap(page, 'step-adjust');
     expect(await scrolled(page, 'sheet-adjust')).toBe(0);
     await tap(page, 'step-fill');
@@ -203,11 +204,11 @@ describe('by thumb', () => {
       )
     ).at(-1)!;
     await page.$eval(id(button), (e) => e.scrollIntoView({ block: 'end' }));
-    await pause(200);
+    await quiet(page);
     const before = await boxOf(page, button);
     await page.click(id(button));
     await page.waitForSelector(id('key-strip'));
-    await pause(300);
+    await quiet(page);
     expect(Math.abs((await boxOf(page, button)).top - before.top)).toBeLessThan(2);
     const high = (await boxOf(page, 'key-strip')).height;
     await tap(page, 'frame-on');
@@ -227,14 +228,16 @@ describe('by thumb', () => {
 
   it('search and filters stay when one comes back, and search forgives', async () => {
     const page = await session.page(PHONE, '/templates');
-    // The card in the middle moves, before anything is touched.
-    const canvas = await page.waitForSelector('[data-testid^="template-card-"] canvas');
-    const card = await canvas!.evaluate(
-      (e) => e.closest('[data-testid^="template-card-"]')!.getAttribute('data-testid')!,
-    );
-    // Once its still and its first frame are there it goes on, and on.
-    let seen = await look(page, card);
-    for (let frames = 0; frames < 8; frames++) seen = await waitForChange(page, card, seen);
+    // The card in the middle moves before anything is touched, on and on: once its still and its first frame are there.
+    // What still arrives above it may bring another to the middle.
+    const looks = new Set<string>();
+    while (looks.size < 8) {
+      const canvas = await page.waitForSelector('[data-testid^="template-card-"] canvas');
+      const card = await canvas!.evaluate(
+        (e) => e.closest('[data-testid^="template-card-"]')?.getAttribute('data-testid') ?? null,
+      );
+      if (card) looks.add(card + (await look(page, card)));
+    }
     await fill(page, 'search', 'lowr thirds');
     await page.waitForSelector(id('template-card-mask-rise'), { hidden: true });
     await tap(page, 'template-card-name-strap');
@@ -252,7 +255,7 @@ describe('by thumb', () => {
       await page.waitForSelector(id('use-template'));
       await tap(page, 'back');
       await page.waitForFunction((y) => document.getElementById('content')!.scrollTop > y, {}, height);
-      await pause(700);
+      await quiet(page);
       expect(await content()).toBeGreaterThan(height);
     };
     await tap(page, 'template-card-quote-card');
@@ -289,7 +292,7 @@ describe('by thumb', () => {
     await page.reload();
     await page.waitForSelector(id('tag-name'));
     await page.waitForFunction(() => !document.querySelector('video'));
-    await pause(300);
+    await quiet(page);
     expect((await look(page, 'preview')).length).toBeGreaterThan(0);
     expect(plain).not.toBe(footage);
     await page.close();
@@ -339,20 +342,26 @@ describe('while it plays', () => {
     });
     await page.waitForSelector(id('sound-on'));
     await page.waitForSelector(id('tag-headline'));
-    await pause(500);
+    await quiet(page);
     await tap(page, 'play');
-    await pause(600);
+    await waitForText(page, 'time', /[1-9]/);
     const changes = await page.evaluate(async () => {
       const seen: string[] = [];
+      let times = 0;
+      let enough: () => void = () => undefined;
+      const told = new Promise<void>((resolve) => {
+        enough = resolve;
+      });
       const observer = new MutationObserver((records) => {
         for (const { target, type } of records) {
           const element = target instanceof Element ? target : target.parentElement;
-          if (!element?.closest('[data-testid="time"]'))
-            seen.push(`${type} ${element?.outerHTML.slice(0, 80)}`);
+          if (element?.closest('[data-testid="time"]')) times++;
+          else seen.push(`${type} ${element?.outerHTML.slice(0, 80)}`);
         }
+        if (times > 20) enough();
       });
       observer.observe(document.body, { subtree: true, childList: true, characterData: true });
-      await new Promise((resolve) => setTimeout(resolve, 1500));
+      await told;
       observer.disconnect();
       return seen;
     });
@@ -380,7 +389,7 @@ describe('files that come and go', () => {
     await waitForText(page, 'missing-files', /Missing here/);
     await shelf.bringToFront();
     await tap(shelf, 'toast-action');
-    await pause(200);
+    await drawn(shelf);
     await page.bringToFront();
     await page.waitForFunction(() => !document.querySelector('[data-testid^="missing-"]'));
     await shelf.close();

@@ -1,16 +1,18 @@
 import type { Page } from 'puppeteer-core';
 import {
+  drawn,
   fieldValue,
   fill,
   id,
   LAPTOP,
   PHONE,
-  pause,
+  quiet,
   renderNow,
   saved,
   serve,
   tap,
   textOf,
+  until,
   waitForText,
   waitForValue,
 } from './support/browser';
@@ -35,11 +37,11 @@ async function swipe(
   for (let i = 1; i <= 8; i++) {
     const k = i / 8;
     await send('touchMove', [[from[0] + (to[0] - from[0]) * k, from[1] + (to[1] - from[1]) * k]]);
-    await pause(16);
+    await drawn(page);
   }
   await send(cancel ? 'touchCancel' : 'touchEnd', []);
   await client.detach();
-  await pause(200);
+  await quiet(page);
 }
 
 const middle = async (page: Page, testID: string): Promise<[number, number]> => {
@@ -58,7 +60,7 @@ describe('a finger on a slider', () => {
     await tap(page, 'step-adjust');
     await page.waitForSelector(`${id(slider)}[role="slider"]`);
     await page.$eval(id(slider), (e) => e.scrollIntoView({ block: 'center' }));
-    await pause(300);
+    await quiet(page);
   });
   afterAll(() => page.close());
 
@@ -75,7 +77,7 @@ describe('a finger on a slider', () => {
 
   it('that goes sideways changes it, and a pointer that is taken away puts it back', async () => {
     await page.$eval(id(slider), (e) => e.scrollIntoView({ block: 'center' }));
-    await pause(300);
+    await quiet(page);
     const before = await valueNow(page, slider);
     const [x, y] = await middle(page, slider);
     await swipe(page, [x, y], [x + 80, y + 4], true);
@@ -152,14 +154,14 @@ it('a drag of a word’s colour is one step', async () => {
   await page.mouse.down();
   for (let i = 1; i < 8; i++) await page.mouse.move(box.x + 20 + i * 12, box.y + 20 + i * 8);
   await page.mouse.up();
-  await pause(200);
+  await drawn(page);
   await page.keyboard.press('Escape');
   await page.waitForSelector(id('colour-sheet'), { hidden: true });
   const steps = async () => {
     let n = 0;
     while (await page.$eval(id('undo'), (e) => e.getAttribute('aria-disabled') !== 'true')) {
       await tap(page, 'undo');
-      await pause(300);
+      await quiet(page);
       n++;
       if (n > 20) break;
     }
@@ -332,8 +334,12 @@ describe('two tabs', () => {
     expect(Buffer.from(await session.take('.png')).equals(Buffer.from(first))).toBe(true);
     await other.click('[aria-label^="Remove "]');
     await other.waitForSelector(id('job-done'), { hidden: true });
+    await until(
+      async () => !(await storedKeys(other)).some((key) => key.startsWith('render/')),
+      'It is gone',
+    );
     await other.reload();
-    await pause(1000);
+    await quiet(other);
     expect(await other.$(id('job-done'))).toBeNull();
     await other.close();
   });

@@ -1,5 +1,5 @@
 import type { Page } from 'puppeteer-core';
-import { choose, fill, id, LAPTOP, pause, saved, serve, tap, waitForText } from './support/browser';
+import { choose, fill, id, LAPTOP, quiet, saved, serve, tap, waitForText } from './support/browser';
 import { numberedClip } from './support/clips';
 import { itemTimes } from './support/place';
 
@@ -26,7 +26,7 @@ async function reelOf(page: Page, ...clips: readonly string[]): Promise<void> {
 const key = async (page: Page, name: string) => {
   await page.focus(id('line-seek'));
   await page.keyboard.press(name as 'End');
-  await pause(250);
+  await quiet(page);
 };
 
 describe('a reel of eight hours', () => {
@@ -44,7 +44,7 @@ describe('a reel of eight hours', () => {
   it('takes an item at its end, typed, and goes there and back at once', async () => {
     await fill(page, 'begins-clip-2', '07:59:58;00');
     await page.keyboard.press('Enter');
-    await pause(300);
+    await quiet(page);
     expect((await itemTimes(page))['clip-2']).toMatch(/^07:59:58;00/);
     await key(page, 'End');
     await waitForText(page, 'timecode', /^07:59:58;59$/);
@@ -55,7 +55,7 @@ describe('a reel of eight hours', () => {
   it('shows single frames of its last second, the item where it belongs', async () => {
     await key(page, 'End');
     for (let i = 0; i < 30; i++) await page.click(id('line-in'));
-    await pause(400);
+    await quiet(page);
     const [item, rows] = await Promise.all(
       ['item-clip-2', 'line-rows'].map(async (t) => (await (await page.$(id(t)))!.boundingBox())!),
     );
@@ -97,7 +97,7 @@ it('a clip that is replaced by a shorter one of its name keeps its place; its la
   // It can be edited all the same, and undone.
   await fill(page, 'begins-clip', '00:00:01:00');
   await page.keyboard.press('Enter');
-  await pause(200);
+  await quiet(page);
   expect((await itemTimes(page)).clip).toBe('00:00:01:00 00:00:02:00');
   await tap(page, 'undo');
   await choose(page, 'find-files', numberedClip('take.mp4', 20, '25', [...H264, '-bf', '0']));

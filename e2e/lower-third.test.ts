@@ -11,7 +11,7 @@ import {
   id,
   look,
   PHONE,
-  pause,
+  quiet,
   renderNow,
   saved,
   serve,
@@ -161,7 +161,7 @@ describe('a lower third, made on a phone', () => {
       first,
     );
     await tap(page, 'play');
-    await pause(150);
+    await quiet(page);
     await page.focus(id('seek'));
     await page.keyboard.press('Home');
     await waitForText(page, 'timecode', '^00:00:00;00$');

@@ -9,12 +9,13 @@ import {
   LAPTOP,
   look,
   PHONE,
-  pause,
+  quiet,
   renderNow,
   saved,
   serve,
   tap,
   textOf,
+  until,
   waitForChange,
   waitForText,
 } from './support/browser';
@@ -44,7 +45,7 @@ it('many pictures and clips are poured into the gallery at once, swapped, hidden
   const page = await session.page(LAPTOP);
   await start(page, 'drift-wall');
   await tap(page, 'show-picture-1');
-  await pause(300);
+  await quiet(page);
   const before = await look(page, 'preview');
   await choose(
     page,
@@ -244,18 +245,19 @@ it('a reload half way through an import leaves no broken record, and nothing els
   const big = noise('big.wav', 60_000_000);
   expect(statSync(big).size).toBeGreaterThan(59_000_000);
   await choose(page, 'shelf-add', big);
-  for (let i = 0; i < 200; i++) {
+  await until(async () => {
     const keys = await storedKeys(page);
     const coming = keys.find((k) => k.startsWith('coming/'));
-    if (coming && keys.filter((k) => k.startsWith(`bytes/${coming.slice(7)}`)).length > 3) break;
-    await pause(50);
-  }
+    return coming !== undefined && keys.filter((k) => k.startsWith(`bytes/${coming.slice(7)}`)).length > 3;
+  }, 'It is on its way');
   const before = await storedKeys(page);
   expect(before.some((k) => k.startsWith('coming/'))).toBe(true);
   await page.reload();
   await page.waitForSelector(id('shelf-add'));
-  for (let i = 0; i < 100 && (await storedKeys(page)).some((k) => k.startsWith('coming/')); i++)
-    await pause(100);
+  await until(
+    async () => !(await storedKeys(page)).some((k) => k.startsWith('coming/')),
+    'What was on its way is gone',
+  );
   const after = await storedKeys(page);
   const hash = before.find((k) => k.startsWith('coming/'))!.slice(7);
   expect(after.filter((k) => k.includes(hash) && !/^(thumb|wave)\//.test(k))).toEqual([]);

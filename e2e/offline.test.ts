@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
 import { createApp } from '../apps/server/src/app';
 import { STUDIO } from '../apps/server/src/built';
-import { id, LAPTOP, PHONE, pause, renderNow, serve, tap, waitForText } from './support/browser';
+import { id, LAPTOP, PHONE, renderNow, serve, tap, until, waitForText } from './support/browser';
 import { kept } from './support/files';
 
 jest.setTimeout(600_000);
@@ -61,7 +61,7 @@ it('tells that a render is done to an editor who looks at something else, when t
   const other = await session.browser.newPage();
   await other.bringToFront();
   expect(await page.evaluate(() => document.visibilityState)).toBe('hidden');
-  for (let i = 0; i < 1200 && (await told()).length === 0; i++) await pause(100);
+  await until(async () => (await told()).length > 0, 'It is told');
   expect(await told()).toEqual([['Fresh Reel', expect.stringMatching(/done|ready|rendered/)]]);
   await other.close();
   await removeRender(page);

@@ -7,12 +7,12 @@ import {
   id,
   LAPTOP,
   look,
-  pause,
   renderNow,
   saved,
   serve,
   tap,
   textOf,
+  until,
   waitForChange,
   waitForText,
 } from './support/browser';
@@ -263,8 +263,7 @@ describe('an opener, made on a laptop', () => {
     await tap(page, 'render-cancel');
     expect(await waitForText(page, 'job-cancelled', 'Cancelled. Nothing was kept.')).toBeTruthy();
     // Its workers let go of the file a moment later.
-    for (let i = 0; i < 100 && (await kept(page, 'renders')).length > 0; i++) await pause(100);
-    expect(await kept(page, 'renders')).toEqual([]);
+    await until(async () => (await kept(page, 'renders')).length === 0, 'Nothing is kept');
   });
 
   it('goes on rendering while the editor is elsewhere', async () => {

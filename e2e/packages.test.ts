@@ -10,7 +10,7 @@ import {
   fill,
   id,
   LAPTOP,
-  pause,
+  quiet,
   saved,
   serve,
   takeIn,
@@ -152,7 +152,7 @@ it('two hundred hostile packages: no request leaves, no script runs, nothing han
     ways.add(way);
     await tap(page, 'open-take');
     await page.waitForSelector(id('open-sheet'), { hidden: true });
-    await pause(300);
+    await quiet(page);
     await page.goto(`${session.address}/reels`);
     await page.waitForSelector(id('reel-demo-strap'));
   }

@@ -6,7 +6,7 @@ import {
   id,
   LAPTOP,
   PHONE,
-  pause,
+  quiet,
   renderNow,
   saved,
   serve,
@@ -102,7 +102,7 @@ describe('on a wide screen', () => {
     await page.focus(id('line-seek'));
     for (let i = 0; i < 4; i++) await page.keyboard.press('-');
     await waitForBox(page, 'item-clip', 'width', all);
-    await pause(100);
+    await quiet(page);
     expect(await width()).toBeCloseTo(all, 0);
   });
 
@@ -189,7 +189,7 @@ it('on a phone the line slides under the playhead, a touch chooses, and what is 
   const finger = await page.touchscreen.touchStart(rows.x + 300, rows.y + 14);
   for (let i = 1; i <= 6; i++) await finger.move(rows.x + 300 - i * 20, rows.y + 14);
   await finger.end();
-  await pause(200);
+  await quiet(page);
   await waitForText(page, 'timecode', /00:00:0[1-3]/);
   const middle = await page.$eval(id('line-rows'), (e) => {
     const mark = e.lastElementChild!.getBoundingClientRect();

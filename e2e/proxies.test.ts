@@ -1,6 +1,6 @@
 import { PNG } from 'pngjs';
 import type { Page } from 'puppeteer-core';
-import { choose, id, LAPTOP, pause, renderNow, serve, tap } from './support/browser';
+import { choose, id, LAPTOP, renderNow, serve, tap, until } from './support/browser';
 import { numberedClip, numberIn, numbersIn } from './support/clips';
 import { goTo } from './support/place';
 
@@ -51,7 +51,7 @@ it('a large clip gets a proxy: its frames are those of the clip, before and afte
   await tap(page, 'new-reel-make');
   await page.waitForSelector(id('item-clip'));
   expect(await shown(page)).toBe(0);
-  while ((await keysWith(page, 'proxy/')).length === 0) await pause(200);
+  await until(async () => (await keysWith(page, 'proxy/')).length > 0, 'A working copy is made');
   await page.waitForFunction((s: string) => !document.querySelector(s), {}, id('proxy-making'));
   for (const frame of [99, 0, 31, 30, 76]) {
     await goTo(page, frame);

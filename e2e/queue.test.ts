@@ -5,7 +5,18 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { randomAt } from '@fresh-reel/core';
 import type { Browser, Page } from 'puppeteer-core';
-import { id, LAPTOP, PHONE, pause, renderNow, serve, tap, textOf, waitForText } from './support/browser';
+import {
+  id,
+  LAPTOP,
+  PHONE,
+  pause,
+  renderNow,
+  serve,
+  tap,
+  textOf,
+  until,
+  waitForText,
+} from './support/browser';
 import { numberedClip } from './support/clips';
 import { kept } from './support/files';
 import { probe } from './support/probe';
@@ -103,7 +114,7 @@ it('renders wait in an order of the editor’s, stand still and go on, in two ta
     of.$$eval('[data-testid^="job-"]', (rows) =>
       rows.map((r) => [r.getAttribute('data-testid'), /\d+x\d+/.exec(r.textContent ?? '')?.[0]].join(' ')),
     );
-  const until = (of: Page, wanted: string[]) =>
+  const rowsAre = (of: Page, wanted: string[]) =>
     of.waitForFunction(
       (text: string) =>
         [...document.querySelectorAll('[data-testid^="job-"]')]
@@ -114,16 +125,16 @@ it('renders wait in an order of the editor’s, stand still and go on, in two ta
       wanted.join('|'),
     );
   await other.bringToFront();
-  await until(other, ['job-running 960x540', 'job-waiting 1280x720', 'job-waiting 1280x720']);
+  await rowsAre(other, ['job-running 960x540', 'job-waiting 1280x720', 'job-waiting 1280x720']);
   // The still goes before the film, and the one that runs is paused: the still is there first.
   const [, earlier] = await other.$$(id('render-earlier'));
   await earlier!.click();
   await tap(other, 'render-pause');
   await other.waitForSelector(id('job-done'));
-  await until(other, ['job-paused 960x540', 'job-running 1280x720', 'job-done 1280x720']);
+  await rowsAre(other, ['job-paused 960x540', 'job-running 1280x720', 'job-done 1280x720']);
   const running = await other.$(`${id('job-running')} ${id('render-cancel')}`);
   await running!.click();
-  await until(other, ['job-paused 960x540', 'job-cancelled 1280x720']);
+  await rowsAre(other, ['job-paused 960x540', 'job-cancelled 1280x720']);
   await tap(other, 'render-resume');
   await reached(other, 60);
   // The tab that rendered is closed: the other goes on with it.
@@ -131,8 +142,7 @@ it('renders wait in an order of the editor’s, stand still and go on, in two ta
   await reached(other, 90);
   await tap(other, 'render-cancel');
   await waitForText(other, 'job-cancelled', /Nothing was kept/);
-  for (let i = 0; i < 50 && (await kept(other, 'unfinished')).length > 0; i++) await pause(100);
-  expect(await kept(other, 'unfinished')).toEqual([]);
+  await until(async () => (await kept(other, 'unfinished')).length === 0, 'Nothing is kept');
   expect((await order(other)).slice(0, 2)).toEqual(['job-cancelled 960x540', 'job-cancelled 1280x720']);
   await other.close();
 });

@@ -5,7 +5,7 @@ import {
   fill,
   id,
   LAPTOP,
-  pause,
+  quiet,
   saved,
   serve,
   tap,
@@ -116,7 +116,7 @@ describe('two tabs on one reel', () => {
 it('leaving the page in the middle of typing loses no letter', async () => {
   const page = await session.page(LAPTOP, '/reels/demo-strap');
   await page.waitForSelector(id('slot-role'));
-  await pause(500);
+  await quiet(page);
   await fill(page, 'slot-role', 'Typed to the very last letter');
   await page.goto(`${session.address}/brand`);
   await page.goto(`${session.address}/reels/demo-strap`);
@@ -140,7 +140,7 @@ describe('storage that is full', () => {
   it('is said, loses nothing, and saving goes on when there is room', async () => {
     const page = await session.page(LAPTOP, '/reels/demo-sting');
     await page.waitForSelector(id('slot-line'));
-    await pause(300);
+    await quiet(page);
     await fillUp(page);
     await fill(page, 'slot-line', 'Typed while full');
     expect(

@@ -12,11 +12,12 @@ import {
   id,
   LAPTOP,
   PHONE,
-  pause,
+  quiet,
   serve,
   takeIn,
   tap,
   textOf,
+  until,
   waitForText,
 } from './support/browser';
 import { asFile, pixel, stripesPng } from './support/probe';
@@ -200,8 +201,7 @@ it('templates are found by what they are, and those liked come first, also after
     );
   await page.waitForSelector(id('template-card-name-strap'));
   await tap(page, 'favourite-four-lines');
-  for (let i = 0; i < 50 && (await cards())[0] !== 'four-lines'; i++) await pause(100);
-  expect((await cards())[0]).toBe('four-lines');
+  await until(async () => (await cards())[0] === 'four-lines', 'What is liked comes first');
   await page.reload();
   await page.waitForSelector(id('use-favourites'));
   expect((await cards())[0]).toBe('four-lines');
@@ -235,7 +235,7 @@ it('some are looked at side by side with words of one’s own, and one goes on i
     // One that was scrolled to may move under the finger; a person sees that it has no tick, and tries again.
     for (let tries = 0; tries < 3 && !(await page.$(chosen)); tries++) {
       await tap(page, `template-card-${name}`);
-      await pause(500);
+      await quiet(page);
     }
     await page.waitForSelector(chosen);
   }

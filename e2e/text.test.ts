@@ -9,8 +9,9 @@ import {
   id,
   LAPTOP,
   look,
+  lookAtRest,
   PHONE,
-  pause,
+  quiet,
   saved,
   serve,
   tap,
@@ -48,18 +49,6 @@ async function select(page: Page, testID: string, letters: number): Promise<void
   await page.keyboard.down('Shift');
   for (let i = 0; i < letters; i++) await page.keyboard.press('ArrowRight');
   await page.keyboard.up('Shift');
-}
-
-/** The preview once it has stopped changing: fonts that had to be fetched are there. */
-async function settled(page: Page): Promise<string> {
-  let last = await look(page, 'preview');
-  for (let same = 0; same < 4; ) {
-    await pause(250);
-    const now = await look(page, 'preview');
-    same = now === last ? same + 1 : 0;
-    last = now;
-  }
-  return last;
 }
 
 /** How far the caret leans, in degrees. */
@@ -229,7 +218,7 @@ describe.each(VIEWS)('words on the picture, %s', (_, view, touch) => {
       await fingers('touchStart', 20);
       for (let i = 1; i <= 6; i++) await fingers('touchMove', 20 + 3 * i);
       await fingers('touchEnd', 0);
-      await pause(200);
+      await quiet(page);
       expect((await hand.box('text-box-headline')).width).toBeGreaterThan(was.width * 1.4);
     }
     await page.focus(id('text-box-headline'));
@@ -344,13 +333,13 @@ describe('a font of one’s own', () => {
     await choose(page, 'add-font', asFile(file, 'Mine.woff2'));
     await waitForText(page, 'control-face', 'Recursive');
     await waitForChange(page, 'preview', before);
-    const set = await settled(page);
+    const set = await lookAtRest(page, 'preview');
     await saved(page);
     await page.reload();
     await tap(page, 'step-adjust');
     await waitForText(page, 'control-face', 'Recursive');
     // The same frame, in the user's font, once it has come from storage.
-    expect(await settled(page)).toBe(set);
+    expect(await lookAtRest(page, 'preview')).toBe(set);
     await page.close();
   });
 });

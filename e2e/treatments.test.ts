@@ -1,5 +1,5 @@
 import type { Page } from 'puppeteer-core';
-import { choose, fill, id, LAPTOP, PHONE, pause, serve, tap, waitForText } from './support/browser';
+import { choose, fill, id, LAPTOP, PHONE, quiet, serve, tap, waitForText } from './support/browser';
 import { ffmpeg, folder } from './support/clips';
 import { goTo } from './support/place';
 import { asFile, frameOf } from './support/probe';
@@ -40,7 +40,7 @@ async function rendered(page: Page, count: number): Promise<string> {
 const press = async (page: Page, testID: string, key: 'Enter') => {
   await page.focus(id(testID));
   await page.keyboard.press(key);
-  await pause(300);
+  await quiet(page);
 };
 
 it('an item is treated: off and on, in order, over time, in the render, and back by undo', async () => {

@@ -184,16 +184,15 @@ export class Session {
 
   /** Waits for a download to be whole and gives its path; the folder is emptied of it by the caller or at the end. */
   async downloaded(ending: string): Promise<string> {
-    let size = -1;
-    for (const until = Date.now() + HANGS; Date.now() < until; ) {
-      const found = readdirSync(this.downloads).find((f) => f.endsWith(ending));
-      // Whole once it has not grown for a while.
-      const now = found ? statSync(join(this.downloads, found)).size : -1;
-      if (found && now > 0 && now === size) return join(this.downloads, found);
-      size = now;
-      await pause(100);
-    }
-    throw new Error(`No file ending in ${ending} was downloaded.`);
+    const found = () => readdirSync(this.downloads).find((f) => f.endsWith(ending));
+    // What is being written has another name until it is whole, and its own may be taken already, by nothing.
+    const isWhole = () => {
+      const name = found();
+      const onTheWay = readdirSync(this.downloads).some((f) => f.endsWith('.crdownload'));
+      return name !== undefined && !onTheWay && statSync(join(this.downloads, name)).size > 0;
+    };
+    await until(isWhole, `A file ending in ${ending} was downloaded`);
+    return join(this.downloads, found()!);
   }
 
   /** Takes what was downloaded, and makes room for the next. */
@@ -228,6 +227,61 @@ export function serve({ demoShelf = false, offline = false, renders = false, mov
 
 export const id = (testID: string) => `[data-testid="${testID}"]`;
 export const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** Waits until a page has drawn what it was told before. */
+export const drawn = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        requestAnimationFrame(() => requestAnimationFrame(() => resolve()));
+      }),
+  );
+
+/**
+ * Waits until a page is at rest: for ten of its own frames in a row nothing of it came, went, changed, scrolled or moved,
+ * and no picture that is seen is still being painted. That nothing happened is told by this.
+ */
+export const quiet = (page: Page) =>
+  page.evaluate(
+    (hangs) =>
+      new Promise<void>((resolve, reject) => {
+        const begun = performance.now();
+        let still = 0;
+        const moved = () => {
+          still = 0;
+        };
+        const observer = new MutationObserver(moved);
+        observer.observe(document, { subtree: true, childList: true, attributes: true, characterData: true });
+        document.addEventListener('scroll', moved, true);
+        const end = (settle: () => void) => {
+          observer.disconnect();
+          document.removeEventListener('scroll', moved, true);
+          settle();
+        };
+        const isSeen = (element: Element) => element.getBoundingClientRect().width > 0;
+        const step = () => {
+          const busy = [...document.querySelectorAll('[aria-busy="true"]')].filter(isSeen);
+          const moving = document
+            .getAnimations()
+            .filter((a) => a.playState === 'running' && a.effect?.getComputedTiming().endTime !== Infinity);
+          still = busy.length + moving.length > 0 ? 0 : still + 1;
+          if (still > 10) end(resolve);
+          else if (performance.now() - begun < hangs) requestAnimationFrame(step);
+          else {
+            const what = busy.map((e) => e.parentElement?.outerHTML.slice(0, 200)).join(', ');
+            end(() => reject(new Error(`${location.pathname} is never at rest: ${what || 'it changes'}.`)));
+          }
+        };
+        requestAnimationFrame(step);
+      }),
+    HANGS,
+  );
+
+/** Waits until something is so that a page cannot be told to wait for: files, entries of the store, what is seen. */
+export async function until(holds: () => boolean | Promise<boolean>, what: string): Promise<void> {
+  for (const end = Date.now() + HANGS; Date.now() < end; await pause(50)) if (await holds()) return;
+  throw new Error(`${what}: that did not come to be.`);
+}
 
 /** Waits until an element stands still: what loads above it may push it down, what lies on the picture goes with it. */
 export async function atRest(element: Element): Promise<void> {
@@ -268,7 +322,7 @@ export async function tap(page: Page, testID: string): Promise<void> {
     } catch (error) {
       // A screen that is just being laid out moves under the finger; a person would try again.
       if (tries === 5) throw error;
-      await pause(150);
+      await drawn(page);
     }
   }
 }
@@ -361,17 +415,30 @@ export async function look(page: Page, testID: string): Promise<string> {
 
 /** Waits until an element looks different from before. */
 export async function waitForChange(page: Page, testID: string, before: string): Promise<string> {
-  for (const until = Date.now() + HANGS; Date.now() < until; ) {
-    const now = await look(page, testID);
-    if (now !== before) return now;
-    await pause(100);
-  }
-  throw new Error(`${testID} did not change.`);
+  let now = before;
+  await until(async () => {
+    now = await look(page, testID);
+    return now !== before;
+  }, `${testID} changed`);
+  return now;
+}
+
+/** What an element looks like once the page is at rest. */
+export async function lookAtRest(page: Page, testID: string): Promise<string> {
+  let now = '';
+  await until(async () => {
+    await quiet(page);
+    const before = now;
+    now = await look(page, testID);
+    // What a worker has painted is on the screen a moment after it says so.
+    return now === before;
+  }, `${testID} is at rest`);
+  return now;
 }
 
 /** Waits until everything is written, as the header says. */
 export async function saved(page: Page): Promise<void> {
-  await pause(50);
+  await drawn(page);
   await waitForText(page, 'save-state', /^saved$/);
 }
 

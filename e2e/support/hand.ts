@@ -1,5 +1,5 @@
 import type { Page } from 'puppeteer-core';
-import { atRest, id, pause } from './browser';
+import { atRest, drawn, id } from './browser';
 
 interface Point {
   readonly x: number;
@@ -34,7 +34,7 @@ export class Hand {
       for (let i = 1; i <= steps; i++) await this.page.mouse.move(...at(i));
       await this.page.mouse.up();
     }
-    await pause(120);
+    await drawn(this.page);
   }
 
   /** Where something is once it stands still: what lies on the picture comes with its painting. */
@@ -53,6 +53,6 @@ export class Hand {
   async seek(part: number): Promise<void> {
     const { x, y, width, height } = await this.box('seek');
     await this.tap({ x: x + width * part, y: y + height / 2 });
-    await pause(200);
+    await drawn(this.page);
   }
 }

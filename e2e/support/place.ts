@@ -1,5 +1,5 @@
 import type { Page } from 'puppeteer-core';
-import { id, pause, waitForText } from './browser';
+import { id, quiet, waitForText } from './browser';
 
 /** Where each item of the reel stands, as the list of Place says: when it begins, and how long it lasts. */
 export async function itemTimes(page: Page): Promise<Record<string, string>> {
@@ -22,5 +22,5 @@ export async function goTo(page: Page, frame: number): Promise<void> {
   for (let i = 0; i < frame % 25; i++) await page.keyboard.press('ArrowRight');
   const [s, f] = [Math.floor(frame / 25), frame % 25].map((n) => String(n).padStart(2, '0'));
   await waitForText(page, 'timecode', `00:00:${s}:${f}`);
-  await pause(300);
+  await quiet(page);
 }

@@ -3,20 +3,25 @@ import type { Trip } from '@fresh-reel/core/make';
 import type { DecodedPicture } from '../decode/picture';
 import type { FontFile } from '../engine/browserStudio';
 
+/** What is asked of a surface. */
+export type OfSurface =
+  | { readonly type: 'attach'; readonly canvas: OffscreenCanvas }
+  | { readonly type: 'detach' }
+  /** Size in device pixels at full quality. */
+  | { readonly type: 'resize'; readonly width: number; readonly height: number }
+  | { readonly type: 'show'; readonly reel: Reel; readonly revision: number }
+  | { readonly type: 'seek'; readonly frame: number }
+  | { readonly type: 'play'; readonly from: number; readonly loop: boolean }
+  | { readonly type: 'pause' }
+  /** Asks where the letters of a text stand, in every frame from now on; of none, when absent. */
+  | { readonly type: 'letters'; readonly text: TextOfItem | undefined }
+  /** Asks where the parts of a graphic lie, in every frame at rest from now on; of none, when absent. */
+  | { readonly type: 'parts'; readonly graphic: string | undefined };
+
 /** From the page to the preview worker. */
 export type ToPreview =
-  | { readonly type: 'attach'; readonly surface: string; readonly canvas: OffscreenCanvas }
-  | { readonly type: 'detach'; readonly surface: string }
-  /** Size in device pixels at full quality. */
-  | { readonly type: 'resize'; readonly surface: string; readonly width: number; readonly height: number }
-  | { readonly type: 'show'; readonly surface: string; readonly reel: Reel; readonly revision: number }
-  | { readonly type: 'seek'; readonly surface: string; readonly frame: number }
-  | { readonly type: 'play'; readonly surface: string; readonly from: number; readonly loop: boolean }
-  | { readonly type: 'pause'; readonly surface: string }
-  /** Asks where the letters of a text stand, in every frame from now on; of none, when absent. */
-  | { readonly type: 'letters'; readonly surface: string; readonly text: TextOfItem | undefined }
-  /** Asks where the parts of a graphic lie, in every frame at rest from now on; of none, when absent. */
-  | { readonly type: 'parts'; readonly surface: string; readonly graphic: string | undefined }
+  /** `asked` counts what was asked of that surface, from 1. */
+  | (OfSurface & { readonly surface: string; readonly asked: number })
   /** Asks something of a reel, apart from what any surface shows. */
   | { readonly type: 'ask'; readonly reel: Reel; readonly request: number; readonly question: Question }
   /** Asks what has been fetched here. */
@@ -27,7 +32,14 @@ export type ToPreview =
 
 /** From the preview worker to the page. */
 export type FromPreview =
-  | { readonly type: 'frame'; readonly surface: string; readonly frame: PaintedFrame }
+  /** What was painted after so much was asked; whether nothing that it shows is still on its way. */
+  | {
+      readonly type: 'frame';
+      readonly surface: string;
+      readonly frame: PaintedFrame;
+      readonly asked: number;
+      readonly whole: boolean;
+    }
   /** A document that was to be shown is, or cannot be. */
   | { readonly type: 'taken'; readonly surface: string; readonly revision: number }
   | { readonly type: 'needs-picture'; readonly id: string }

@@ -32,6 +32,8 @@ interface Showing {
   full: { width: number; height: number };
   scene: ReelScene | undefined;
   revision: number;
+  /** How much was asked of it. */
+  asked: number;
   frame: number;
   /** Runs while frames are sought one after the other. */
   seeking: ReturnType<typeof setTimeout> | undefined;
@@ -214,8 +216,17 @@ function paint(
       cost,
       quality,
     },
+    asked: showing.asked,
+    whole: showing.playing !== undefined || isWhole(showing, scene, engine, number),
   });
 }
+
+/** Whether nothing is on its way that would make the picture of a frame another one. */
+const isWhole = (showing: Showing, scene: ReelScene, engine: BrowserStudio, number: number): boolean =>
+  number === showing.frame &&
+  !showing.wanted &&
+  showing.seeking === undefined &&
+  !scene.media().some((id) => engine.coming.has(id));
 
 /** Pixels of the longest side of the largest surface: more of a clip is not seen. */
 const longestSide = () =>
@@ -327,6 +338,7 @@ async function receive(message: ToPreview): Promise<void> {
       full: { width: 0, height: 0 },
       scene: undefined,
       revision: -1,
+      asked: message.asked,
       frame: 0,
       seeking: undefined,
       playing: undefined,
@@ -344,6 +356,7 @@ async function receive(message: ToPreview): Promise<void> {
   }
   const showing = showings.get(message.surface);
   if (!showing) return;
+  showing.asked = message.asked;
   switch (message.type) {
     case 'detach':
       showings.delete(message.surface);

@@ -2,7 +2,7 @@ import { type Reel, type ReelCheck, secondsAt, type TextOfItem } from '@fresh-re
 import { decodePicture } from '../decode/picture';
 import { ownFontFiles } from '../fonts/useFamilies';
 import { startWorker } from '../workers/startWorker';
-import type { Answer, FromPreview, PaintedFrame, Question, ToPreview } from './messages';
+import type { Answer, FromPreview, OfSurface, PaintedFrame, Question, ToPreview } from './messages';
 
 type Listener = () => void;
 
@@ -56,7 +56,7 @@ function receive(message: FromPreview): void {
       surfaces.get(message.surface)?.taken(message.revision);
       return;
     case 'frame':
-      surfaces.get(message.surface)?.painted(message.frame);
+      surfaces.get(message.surface)?.painted(message.frame, message.asked, message.whole);
       return;
     case 'answer':
       asking.get(message.request)?.(message);
@@ -95,6 +95,8 @@ export class PreviewSurface {
   private underWay: number | undefined;
   private reel: Reel | undefined;
   private canvas: HTMLCanvasElement | undefined;
+  /** How much was asked of what paints it. */
+  private asked = 0;
   private traced: TextOfItem | undefined;
   private laid: string | undefined;
   /** Where to be once attached. */
@@ -112,6 +114,18 @@ export class PreviewSurface {
     for (const listener of this.listeners) listener();
   }
 
+  private ask(message: OfSurface, transfer?: Transferable[]): void {
+    if (!this.canvas) return;
+    send({ ...message, surface: this.id, asked: ++this.asked }, transfer);
+    this.setBusy(true);
+  }
+
+  /** Tells whether another picture is on its way than the one that is seen. */
+  private setBusy(busy: boolean): void {
+    const holder = this.canvas?.parentElement;
+    if (holder && holder.ariaBusy !== String(busy)) holder.ariaBusy = String(busy);
+  }
+
   /** Puts a new canvas into an element; call the result to take it out again. */
   attach(holder: HTMLElement): () => void {
     const canvas = document.createElement('canvas');
@@ -121,7 +135,7 @@ export class PreviewSurface {
     this.canvas = canvas;
     surfaces.set(this.id, this);
     const off = canvas.transferControlToOffscreen();
-    send({ type: 'attach', surface: this.id, canvas: off }, [off]);
+    this.ask({ type: 'attach', canvas: off }, [off]);
     const observer = new ResizeObserver(() => this.resize(holder));
     observer.observe(holder);
     this.resize(holder);
@@ -129,12 +143,13 @@ export class PreviewSurface {
     if (this.reel) this.show(this.reel);
     if (this.traced) this.traceLetters(this.traced);
     if (this.laid) this.layParts(this.laid);
-    send({ type: 'seek', surface: this.id, frame: this.wanted.frame });
+    this.ask({ type: 'seek', frame: this.wanted.frame });
     if (this.wanted.play) this.play(this.wanted.frame, this.wanted.loop);
     return () => {
       observer.disconnect();
-      send({ type: 'detach', surface: this.id });
+      this.ask({ type: 'detach' });
       surfaces.delete(this.id);
+      this.setBusy(false);
       canvas.remove();
       this.canvas = undefined;
     };
@@ -144,7 +159,7 @@ export class PreviewSurface {
     const k = Math.min(2, window.devicePixelRatio || 1);
     const { width, height } = holder.getBoundingClientRect();
     if (width === 0 || height === 0) return;
-    send({ type: 'resize', surface: this.id, width: Math.round(width * k), height: Math.round(height * k) });
+    this.ask({ type: 'resize', width: Math.round(width * k), height: Math.round(height * k) });
   }
 
   /** Shows a document; returns its revision, which comes back with the first frame painted from it. */
@@ -158,7 +173,7 @@ export class PreviewSurface {
   private sendNewest(): void {
     if (!this.canvas || !this.reel || this.underWay !== undefined) return;
     this.underWay = this.revision;
-    send({ type: 'show', surface: this.id, reel: this.reel, revision: this.revision });
+    this.ask({ type: 'show', reel: this.reel, revision: this.revision });
   }
 
   /** What was on its way was painted, or could not be: the newest since then is next. */
@@ -185,34 +200,39 @@ export class PreviewSurface {
 
   seek(frame: number): void {
     this.wanted = { ...this.wanted, frame };
-    if (this.canvas) send({ type: 'seek', surface: this.id, frame });
+    this.ask({ type: 'seek', frame });
   }
 
   /** Asks for the places of a text's letters with every frame, or for none. */
   traceLetters(text: TextOfItem | undefined): void {
     this.traced = text;
-    if (this.canvas) send({ type: 'letters', surface: this.id, text });
+    this.ask({ type: 'letters', text });
   }
 
   /** Asks where the parts of a graphic lie, with every frame at rest, or for none. */
   layParts(graphic: string | undefined): void {
     this.laid = graphic;
-    if (this.canvas) send({ type: 'parts', surface: this.id, graphic });
+    this.ask({ type: 'parts', graphic });
   }
 
   play(from: number, loop: boolean): void {
     this.wanted = { frame: from, play: true, loop };
-    if (this.canvas) send({ type: 'play', surface: this.id, from, loop });
+    this.ask({ type: 'play', from, loop });
     this.set({ playing: true });
   }
 
   pause(): void {
     this.wanted = { ...this.wanted, play: false, frame: this.state.frame?.number ?? this.wanted.frame };
-    if (this.canvas) send({ type: 'pause', surface: this.id });
+    this.ask({ type: 'pause' });
     this.set({ playing: false });
   }
 
-  painted(frame: PaintedFrame): void {
+  /**
+   * @param asked how much had been asked of it when it was painted
+   * @param whole whether nothing that it shows is still on its way
+   */
+  painted(frame: PaintedFrame, asked: number, whole: boolean): void {
+    this.setBusy(!whole || asked !== this.asked || frame.revision !== this.revision);
     this.set({ frame, fault: undefined });
   }
 
@@ -222,6 +242,7 @@ export class PreviewSurface {
   }
 
   fail(message: string): void {
+    this.setBusy(false);
     this.set({ fault: message, playing: false });
   }
 }
