@@ -341,7 +341,7 @@ describe('a reel whose last change was not written', () => {
   it('is put in place of the version it goes on from, at the start or when it is opened', async () => {
     for (const again of [() => recoverUnsaved(), () => newestReel('a')]) {
       await saveReel(named('as written', T0));
-      keepUnsaved(named('as left', T1), T0);
+      keepUnsaved(named('as left', T1), T0, 'me');
       await again();
       expect(await newestReel('a')).toMatchObject({ reel: { name: 'as left' } });
       expect(await names()).toEqual(['as left']);
@@ -350,7 +350,7 @@ describe('a reel whose last change was not written', () => {
 
   it('is put beside what another tab wrote meanwhile, once, and that stays as it is', async () => {
     await saveReel(named('of the other tab', T1));
-    keepUnsaved(named('as left', T2), T0);
+    keepUnsaved(named('as left', T2), T0, 'me');
     expect(await recoverUnsaved()).toEqual(['as left, from another tab']);
     expect(await recoverUnsaved()).toEqual([]);
     expect(await names()).toEqual(['as left, from another tab', 'of the other tab']);
@@ -358,17 +358,17 @@ describe('a reel whose last change was not written', () => {
 
   it('is nothing to keep when it was written after all, or newer work was', async () => {
     await saveReel(named('the same', T1));
-    keepUnsaved(named('the same', T2), T0);
+    keepUnsaved(named('the same', T2), T0, 'me');
     expect(await recoverUnsaved()).toEqual([]);
-    keepUnsaved(named('before', T1), T0);
-    dropUnsaved('a');
+    keepUnsaved(named('before', T1), T0, 'me');
+    dropUnsaved('a', 'me');
     expect(await recoverUnsaved()).toEqual([]);
     expect(await names()).toEqual(['the same']);
   });
 
   it('waits while there is no room, and is what one sees meanwhile', async () => {
     await saveReel(named('as written', T0));
-    keepUnsaved(named('as left', T1), T0);
+    keepUnsaved(named('as left', T1), T0, 'me');
     room.left = 0;
     expect(await recoverUnsaved()).toEqual([]);
     expect(await newestReel('a')).toMatchObject({
@@ -384,9 +384,18 @@ describe('a reel whose last change was not written', () => {
     expect(await recoverUnsaved()).toEqual(['as left, from another tab']);
   });
 
+  it('is kept by each tab for itself, and none lets go of another’s', async () => {
+    await saveReel(named('as written', T0));
+    keepUnsaved(named('of one', T1), T0, 'one');
+    keepUnsaved(named('of two', T2), T0, 'two');
+    dropUnsaved('a', 'three');
+    expect(await recoverUnsaved()).toEqual(['of two, from another tab']);
+    expect(await names()).toEqual(['of one', 'of two, from another tab']);
+  });
+
   it('waits while another tab has it', async () => {
     await saveReel(named('as written', T0));
-    keepUnsaved(named('as left', T1), T0);
+    keepUnsaved(named('as left', T1), T0, 'me');
     const locks = (value: unknown) =>
       Object.defineProperty(globalThis.navigator, 'locks', { value, configurable: true });
     locks({ request: (_: string, __: object, work: (lock: null) => unknown) => work(null) });

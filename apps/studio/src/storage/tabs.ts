@@ -1,3 +1,6 @@
+import { locks } from './lockManager';
+import type { Lock } from './locks';
+
 /** What each tab keeps in mind of the store, and reads anew when another one changed it. */
 export type Shared = 'reels' | 'brands' | 'templates' | 'removed' | 'preferences';
 
@@ -35,18 +38,13 @@ export function onWritten(listener: (reel: string) => void): () => void {
   return hear((word) => 'written' in word && listener(word.written));
 }
 
-const lockManager = () => (globalThis.navigator as { locks?: LockManager } | undefined)?.locks;
-
-/** Where there are no locks: what of this page goes on under a name. */
+/** Where there is one page alone: what of it goes on under a name. */
 const going = new Map<string, Promise<unknown>>();
 
-/**
- * Does something while a lock is held, so that other tabs see it is at work; one after the other, as they came. Where
- * there are no locks, one after the other in this page alone.
- */
+/** Does something while a lock is held, so that other tabs see it is at work; one after the other, as they came. */
 export function whileHeld<T>(name: string, work: () => Promise<T>): Promise<T> {
-  const locks = lockManager();
-  if (locks) return locks.request(name, work) as Promise<T>;
+  const all = locks();
+  if (all) return all.request(name, {}, work);
   const done = (going.get(name) ?? Promise.resolve()).then(work, work);
   const over = () => {
     if (going.get(name) === done) going.delete(name);
@@ -58,24 +56,25 @@ export function whileHeld<T>(name: string, work: () => Promise<T>): Promise<T> {
 
 /** Takes a lock that nobody else has, and keeps it until this page or worker is gone. */
 export function holdWhileAlive(name: string): Promise<void> {
-  const locks = lockManager();
-  if (!locks) return Promise.resolve();
-  return new Promise((held) => {
-    void locks.request(name, () => {
+  const all = locks();
+  if (!all) return Promise.resolve();
+  return new Promise((held, refused) => {
+    const hold = () => {
       held();
-      return new Promise(() => undefined);
-    });
+      return new Promise<void>(() => undefined);
+    };
+    all.request(name, {}, hold).catch(refused);
   });
 }
 
 /** Does something if no tab holds a lock. @returns whether it did */
 export async function ifFree(name: string, work: () => Promise<void>): Promise<boolean> {
-  const locks = lockManager();
-  if (!locks) {
+  const all = locks();
+  if (!all) {
     await work();
     return true;
   }
-  return locks.request(name, { ifAvailable: true }, async (lock) => {
+  return all.request(name, { ifAvailable: true }, async (lock) => {
     if (lock) await work();
     return lock !== null;
   });
@@ -90,7 +89,7 @@ const PATIENCE = 2000;
 interface Holding {
   /** Whether it is asked of the tab that has it, rather than waited for. */
   readonly take: boolean;
-  readonly onHeld: () => void;
+  readonly onHeld: (lock: Lock) => void;
   /** Another tab has it; this one waits until that is closed. */
   readonly onRefused: () => void;
   /** It was taken away. */
@@ -100,14 +99,14 @@ interface Holding {
 }
 
 /**
- * Holds the right to edit a reel: one tab at a time, through the browser's lock manager. A tab that is refused waits
+ * Holds the right to edit a reel: one tab at a time, through locks. A tab that is refused waits
  * in the queue, and is told when the other one is closed.
  * @returns a function that lets go, or leaves the queue
  */
 export function holdReel(id: string, { take, onHeld, onRefused, onLost, onWanted }: Holding): () => void {
-  const locks = lockManager();
-  if (!locks) {
-    onHeld();
+  const all = locks();
+  if (!all) {
+    onHeld({});
     return () => undefined;
   }
   const name = reelLock(id);
@@ -117,9 +116,9 @@ export function holdReel(id: string, { take, onHeld, onRefused, onLost, onWanted
     release = resolve;
   });
   let held = false;
-  const hold = async () => {
+  const hold = async (lock: Lock | null) => {
     held = true;
-    onHeld();
+    onHeld(lock!);
     await done;
   };
   const lost = () => {
@@ -127,18 +126,24 @@ export function holdReel(id: string, { take, onHeld, onRefused, onLost, onWanted
   };
   const wait = () => {
     onRefused();
-    locks.request(name, { signal: queue.signal }, hold).catch(lost);
+    all.request(name, { signal: queue.signal }, hold).catch(lost);
   };
   if (take) {
     channel?.postMessage({ wanted: id } satisfies Word);
-    const patience = AbortSignal.any([queue.signal, AbortSignal.timeout(PATIENCE)]);
-    locks.request(name, { signal: patience }, hold).catch((error: unknown) => {
+    const patience = new AbortController();
+    const over = setTimeout(() => patience.abort(), PATIENCE);
+    queue.signal.addEventListener('abort', () => patience.abort());
+    const taken = (lock: Lock | null) => {
+      clearTimeout(over);
+      return hold(lock);
+    };
+    all.request(name, { signal: patience.signal }, taken).catch(() => {
+      clearTimeout(over);
       if (held) onLost();
       // A tab that does not answer is asleep or gone.
-      else if ((error as DOMException).name === 'TimeoutError')
-        locks.request(name, { steal: true }, hold).catch(lost);
+      else if (!queue.signal.aborted) all.request(name, { steal: true }, hold).catch(lost);
     });
-  } else locks.request(name, { ifAvailable: true }, (lock) => (lock ? hold() : wait())).catch(lost);
+  } else all.request(name, { ifAvailable: true }, async (lock) => (lock ? hold(lock) : wait())).catch(lost);
   const unhear = hear((word) => {
     if (!held || !('wanted' in word) || word.wanted !== id) return;
     void onWanted().then(() => {

@@ -11,6 +11,10 @@ import { ifFree, reelLock } from './tabs';
 const REEL = 'unsaved/';
 const BRAND = 'unsaved-brand/';
 
+const keyOf = (id: string, who: string) => `${REEL}${id}~${who}`;
+/** The reel that was kept under a key; once there was one for each, whoever kept it. */
+const idIn = (key: string) => key.slice(REEL.length).replace(/~[^~]*$/, '');
+
 /** A reel that was kept, as text, and when the version in the store was changed that it goes on from. */
 const keptSchema = z.object({ basis: z.string(), reel: z.string() });
 
@@ -18,14 +22,15 @@ const keptSchema = z.object({ basis: z.string(), reel: z.string() });
  * Keeps a reel whose tab is being left before its last change is written. The database answers later than a closing
  * page lives; this storage writes at once.
  * @param basis when the version in the store was changed that it goes on from
+ * @param who which of those that have a reel open kept it
  */
-export function keepUnsaved(reel: Reel, basis: string): void {
-  keep(REEL + reel.id, { basis, reel: JSON.stringify(reel) });
+export function keepUnsaved(reel: Reel, basis: string, who: string): void {
+  keep(keyOf(reel.id, who), { basis, reel: JSON.stringify(reel) });
 }
 
-/** Lets go of what was kept of a reel: something newer is written. */
-export function dropUnsaved(id: string): void {
-  void immediateStorage.removeItem(REEL + id).catch(() => undefined);
+/** Lets go of what somebody kept of a reel: something newer is written. */
+export function dropUnsaved(id: string, who: string): void {
+  void immediateStorage.removeItem(keyOf(id, who)).catch(() => undefined);
 }
 
 /** Keeps brands whose last change is on its way into the database when the page is left. */
@@ -59,16 +64,49 @@ export async function keepBeside(reel: Reel): Promise<string | undefined> {
  * @returns names of reels that were put beside others
  */
 export async function recoverUnsaved(): Promise<string[]> {
+  const keys = await immediateStorage.getAllKeys();
+  for (const key of keys.filter((k) => k.startsWith(BRAND))) {
+    const text = await immediateStorage.getItem(key);
+    if (text !== null && (await putBrand(text)) === 'done') await immediateStorage.removeItem(key);
+  }
   const beside: string[] = [];
-  for (const key of await immediateStorage.getAllKeys()) {
-    const text = key.startsWith(REEL) || key.startsWith(BRAND) ? await immediateStorage.getItem(key) : null;
-    if (text === null) continue;
-    const put = key.startsWith(BRAND) ? await putBrand(text) : await putReel(key.slice(REEL.length), text);
-    // What cannot be written now stays for the next start; what does not open is no better than what is stored.
-    if (isDone(put)) await immediateStorage.removeItem(key);
+  for (const id of new Set(keys.filter((k) => k.startsWith(REEL)).map(idIn)))
+    beside.push(...(await recoverReel(id)).beside);
+  return beside;
+}
+
+/** What came of what was kept of a reel: the names of what lies beside it now, and what has to wait. */
+interface Recovered {
+  readonly beside: readonly string[];
+  readonly waiting: readonly KeptReel[];
+}
+
+/** Puts what was kept of a reel into the store, unless a tab has the reel: that does so by itself. */
+async function recoverReel(id: string): Promise<Recovered> {
+  let recovered: Recovered = { beside: [], waiting: [] };
+  await ifFree(reelLock(id), async () => {
+    recovered = await recoverFree(id);
+  });
+  return recovered;
+}
+
+/** The same, for the tab that has the reel. @returns names of reels that were put beside it */
+export const putKept = async (id: string): Promise<readonly string[]> => (await recoverFree(id)).beside;
+
+async function recoverFree(id: string): Promise<Recovered> {
+  const beside: string[] = [];
+  const waiting: KeptReel[] = [];
+  const keys = (await immediateStorage.getAllKeys()).filter((k) => k.startsWith(REEL) && idIn(k) === id);
+  for (const key of keys) {
+    const text = await immediateStorage.getItem(key);
+    const kept = text === null ? undefined : keptReel(text);
+    const put = kept ? await putReel(id, kept) : 'done';
+    // What cannot be written now stays for the next time; what does not open is no better than what is stored.
+    if (put === 'waits') waiting.push(kept!);
+    else await immediateStorage.removeItem(key);
     if (typeof put === 'object') beside.push(put.beside);
   }
-  return beside;
+  return { beside, waiting };
 }
 
 /** Reels that are being left in this tab: what is not written of them is on its way, or about to be kept. */
@@ -88,20 +126,15 @@ type NewestReel = StoredReel & { readonly stored?: Reel };
 /** A reel as it is opened: as it is stored, or as it was kept where there is no room in the store. */
 export async function newestReel(id: string): Promise<NewestReel | null> {
   await beingLeft.get(id);
-  const text = await immediateStorage.getItem(REEL + id);
-  if (text === null) return readReel(id);
-  const put = await putReel(id, text);
-  if (isDone(put)) await immediateStorage.removeItem(REEL + id);
+  const { waiting } = await recoverReel(id);
   const stored = await readReel(id);
-  if (put !== 'waits' || stored?.kind !== 'reel') return stored;
-  const kept = keptReel(text);
-  return kept && goesOn(kept, stored) ? { ...stored, reel: kept.reel, stored: stored.reel } : stored;
+  if (stored?.kind !== 'reel') return stored;
+  const kept = waiting.find((k) => goesOn(k, stored));
+  return kept ? { ...stored, reel: kept.reel, stored: stored.reel } : stored;
 }
 
-/** What became of something that was kept: done with, to be tried again, another tab's to write, or put beside. */
-type Put = 'done' | 'waits' | 'elsewhere' | { readonly beside: string };
-
-const isDone = (put: Put) => put === 'done' || typeof put === 'object';
+/** What became of something that was kept: done with, to be tried again, or put beside. */
+type Put = 'done' | 'waits' | { readonly beside: string };
 
 async function putBrand(text: string): Promise<Put> {
   // Before they were kept in parts, brands were kept whole, of whichever version.
@@ -133,25 +166,17 @@ const goesOn = ({ reel, basis }: KeptReel, stored: { readonly reel: Reel }) =>
 
 const brandPartsSchema = z.looseObject({ id: z.string().min(1) });
 
-const withoutInstant = (reel: Reel) => JSON.stringify({ ...reel, changed: '' });
+/** Whether two versions of a reel are the same, whenever they were written. */
+export const isSame = (a: Reel, b: Reel): boolean =>
+  JSON.stringify({ ...a, changed: '' }) === JSON.stringify({ ...b, changed: '' });
 
-async function putReel(id: string, text: string): Promise<Put> {
-  let put: Put = 'elsewhere';
-  // A tab that has the reel writes what it kept by itself.
-  await ifFree(reelLock(id), async () => {
-    put = await putFree(id, text);
-  });
-  return put;
-}
-
-async function putFree(id: string, text: string): Promise<Put> {
-  const kept = keptReel(text);
-  const stored = kept && (await readReel(id));
+async function putReel(id: string, kept: KeptReel): Promise<Put> {
+  const stored = await readReel(id);
   if (stored?.kind !== 'reel') return 'done';
-  if (withoutInstant(stored.reel) === withoutInstant(kept!.reel)) return 'done';
-  if (goesOn(kept!, stored)) return written(saveReel(kept!.reel));
+  if (isSame(stored.reel, kept.reel)) return 'done';
+  if (goesOn(kept, stored)) return written(saveReel(kept.reel));
   // What was kept before there was a basis is told by its age.
-  if (kept!.basis === undefined) return 'done';
-  const beside = await keepBeside(kept!.reel);
+  if (kept.basis === undefined) return 'done';
+  const beside = await keepBeside(kept.reel);
   return beside === undefined ? 'waits' : { beside };
 }
