@@ -161,9 +161,11 @@ export class ReelSession {
   }
 
   private become(history: History<Reel>): void {
+    const { present } = this.state.history;
     if (history === this.state.history) return;
     this.set({ history });
-    this.autosave.put(history.present);
+    // The end of a gesture is nothing to write.
+    if (history.present !== present) this.autosave.put(history.present);
   }
 
   /** Tries again to save after a fault. */
