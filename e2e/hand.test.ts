@@ -8,12 +8,14 @@ import {
   look,
   PHONE,
   quiet,
+  renderNow,
   saved,
   serve,
   tap,
   textOf,
   waitForChange,
   waitForText,
+  waitForValue,
 } from './support/browser';
 import { asFile, discPng } from './support/probe';
 
@@ -397,14 +399,33 @@ describe('files that come and go', () => {
   });
 });
 
-it('at an address that is not secure, Use works all the same', async () => {
+it('at an address that is not secure, which is said, one tab at a time edits a reel, and it is rendered as pictures', async () => {
+  const plain = session.address.replace('localhost', 'plain.test');
   const page = await session.page(LAPTOP);
-  await page.goto(`${session.address.replace('localhost', 'plain.test')}/templates/name-strap`);
-  await page.waitForSelector(id('use-template'));
-  expect(await page.evaluate(() => window.isSecureContext)).toBe(false);
+  await page.goto(`${plain}/templates`);
+  expect(await page.evaluate(() => [window.isSecureContext, 'locks' in navigator])).toEqual([false, false]);
+  await waitForText(page, 'not-secure', /not secure: plain\.test/);
+  await tap(page, 'template-card-name-strap');
   await tap(page, 'use-template');
   await fill(page, 'slot-name', 'Plain address');
   await saved(page);
   expect(await textOf(page, 'timecode')).toMatch(/^00:00:/);
+  const other = await session.page(LAPTOP);
+  await other.goto(page.url());
+  await waitForText(other, 'elsewhere', /another tab/i);
+  expect(await fieldValue(other, 'slot-name')).toBe('Plain address');
+  await tap(other, 'take-over');
+  await fill(other, 'slot-name', 'Taken over');
+  await saved(other);
+  await page.bringToFront();
+  await page.waitForSelector(id('elsewhere'));
+  await waitForValue(page, 'slot-name', 'Taken over');
+  // The tab that has it is closed: the other goes on.
+  await other.close();
+  await page.bringToFront();
+  await page.waitForSelector(id('elsewhere'), { hidden: true });
+  await fill(page, 'slot-name', 'And back');
+  await saved(page);
+  expect(await renderNow(page, 'png', '270')).toMatch(/1 frame/);
   await page.close();
 });

@@ -12,6 +12,8 @@ export interface Lease {
 export interface LeaseStore {
   /** Puts another lease in place of one, or none, in a step that no other tab comes between. @returns what is there then */
   change(name: string, by: (lease: Lease | undefined) => Lease | undefined): Promise<Lease | undefined>;
+  /** Takes a lease away, if that holder has it, in one call: a page that is being left hears no answer. */
+  drop(name: string, holder: string): void;
 }
 
 /**
@@ -83,7 +85,10 @@ export class LeaseLocks implements Locks {
 
   /** Lets go of all that this page has: it is about to be gone. */
   leave(): void {
-    for (const [holder, name] of this.mine) void this.letGo(name, holder);
+    for (const [holder, name] of this.mine) {
+      this.store.drop(name, holder);
+      this.channel?.postMessage(name);
+    }
   }
 
   private async take(name: string, holder: string, steal: boolean): Promise<boolean> {
@@ -150,31 +155,49 @@ export class LeaseLocks implements Locks {
   }
 }
 
+/** A lease for each name, under the name and its holder, so that one can be taken away unread. */
 interface Leases extends DBSchema {
-  leases: { key: string; value: Lease };
+  leases: { key: [name: string, holder: string]; value: Lease };
 }
 
 /** Leases in a database of their own: a step of it is one transaction, which no other comes between. */
 export function leaseStore(): LeaseStore {
-  let opened: Promise<IDBPDatabase<Leases>> | undefined;
+  let opening: Promise<IDBPDatabase<Leases>> | undefined;
+  let opened: IDBPDatabase<Leases> | undefined;
   const open = () => {
-    opened ??= openDB<Leases>('fresh-reel-leases', 1, {
+    opening ??= openDB<Leases>('fresh-reel-leases', 1, {
       upgrade: (database) => void database.createObjectStore('leases'),
-    }).catch((error: unknown) => {
-      opened = undefined;
-      throw error;
-    });
-    return opened;
+    }).then(
+      (database) => {
+        opened = database;
+        return database;
+      },
+      (error: unknown) => {
+        opening = undefined;
+        throw error;
+      },
+    );
+    return opening;
   };
   return {
     async change(name, by) {
       const transaction = (await open()).transaction('leases', 'readwrite');
-      const before = await transaction.store.get(name);
+      const [before] = await transaction.store.getAll(IDBKeyRange.bound([name], [name, []]));
       const after = by(before);
-      if (after === undefined) await transaction.store.delete(name);
-      else if (after !== before) await transaction.store.put(after, name);
+      if (after !== before) {
+        if (before) await transaction.store.delete([name, before.holder]);
+        if (after) await transaction.store.put(after, [name, after.holder]);
+      }
       await transaction.done;
       return after;
+    },
+    drop(name, holder) {
+      const transaction = opened?.transaction('leases', 'readwrite');
+      // It is over by itself, later.
+      transaction?.done.catch(() => undefined);
+      transaction?.store.delete([name, holder]).catch(() => undefined);
+      // By itself it would be once the answer came.
+      transaction?.commit();
     },
   };
 }

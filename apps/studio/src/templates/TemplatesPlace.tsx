@@ -139,6 +139,11 @@ export function TemplatesPlace() {
           />
         }
       >
+        {!window.isSecureContext && (
+          <Banner kind="watch" testID="not-secure">
+            {`This address is not secure: ${window.location.host}. Titles are filled, saved, and rendered as pictures and by the server here. Video made in the browser, and work without a network, need https, or localhost.`}
+          </Banner>
+        )}
         {(fault ?? removedFault) && (
           <Banner kind="fault" testID="templates-fault">
             {(fault ?? removedFault)!}

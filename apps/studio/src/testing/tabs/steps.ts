@@ -122,8 +122,8 @@ export const steps = (): fc.Arbitrary<Step> => {
     ],
     [
       2,
-      inTab('is closed', async ({ world }, there, index) => {
-        await world.close(there);
+      inTab('is closed', ({ world }, there, index) => {
+        world.close(there);
         world.tabs[index] = undefined;
       }),
     ],

@@ -114,6 +114,9 @@ export class World {
         else this.leases.delete(name);
         return lease;
       },
+      drop: (name, holder) => {
+        if (this.leases.get(name)?.holder === holder) this.leases.delete(name);
+      },
     };
   }
 
@@ -124,11 +127,9 @@ export class World {
   }
 
   /** A tab is closed, or another page is opened in it: the page is told, and is gone. */
-  async close(tab: Tab): Promise<void> {
+  close(tab: Tab): void {
     tab.session?.keep();
     tab.modules.leave();
-    // What was begun while the page was left is done.
-    for (let i = 0; i < 5; i++) await Promise.resolve();
     this.kill(tab);
   }
 
