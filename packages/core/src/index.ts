@@ -326,7 +326,15 @@ export {
   sameOps,
 } from './paint/ops';
 export { Painter } from './paint/painter';
-export { frameOfSecond, type Played, playedOf, secondPlayed } from './reel/fileTime';
+export {
+  frameOfSecond,
+  framesOfSecond,
+  type Played,
+  partPlayed,
+  playedOf,
+  roundsBetween,
+  secondPlayed,
+} from './reel/fileTime';
 export { onFrame } from './reel/framing';
 export { GraphicItem } from './reel/graphicItem';
 export { GraphicTime, graphicsOf } from './reel/graphicTime';
@@ -353,6 +361,7 @@ export {
 } from './render/overFootage';
 export { stereoWeights, toStereo } from './sound/fold';
 export { graphicSounds } from './sound/graphicSounds';
+export { heldBack } from './sound/heldBack';
 export { LoudnessMeter } from './sound/loudness';
 export type { SoundSource } from './sound/mix';
 export type { SoundFacts, SoundPlay } from './sound/play';

@@ -141,7 +141,8 @@ export class NodeClip {
     if (found) return found;
     // Of a slow clip the frame may have begun long before: farther back each time, to the beginning at last.
     for (let before = BEFORE; ; before *= 8) {
-      const from = Math.max(0, at - before);
+      // In whole milliseconds, which ffmpeg takes as they are.
+      const from = Math.max(0, Math.floor((at - before) * 1000) / 1000);
       const decoder = this.startAt(from);
       const frame = await decoder.frameAt(at);
       if (frame) return frame;

@@ -57,7 +57,7 @@ export class ClipDecoder {
       [
         ...['-nostdin', '-hide_banner', '-loglevel', 'info', ...SAFELY],
         ...(decoder ? ['-c:v', decoder] : []),
-        ...(start > 0 ? ['-ss', start.toFixed(6)] : []),
+        ...(start > 0 ? ['-ss', start.toFixed(3)] : []),
         ...['-i', path, '-map', '0:v:0', '-fps_mode', 'passthrough'],
         ...['-vf', `scale=${width}:${height}${told},setsar=1,showinfo=checksum=0`],
         ...['-f', 'rawvideo', '-pix_fmt', 'rgba', 'pipe:1'],

@@ -65,11 +65,13 @@ function laidOver(
   const parts = passages.map(({ path, at, step, frames }, i) => {
     const end = `trim=end_frame=${frames},format=yuv420p,setsar=1,${AS_BT709}[p${i}]`;
     if (path === undefined) return `color=c=black:s=${size.width}x${size.height}:r=${rateText(rate)},${end}`;
-    const from = Math.max(0, at - BEFORE);
-    inputs.push(...SAFELY, ...(from > 0 ? ['-ss', from.toFixed(6)] : []), '-i', path);
+    // In whole milliseconds, which ffmpeg takes as they are.
+    const from = Math.max(0, Math.floor((at - BEFORE) * 1000) / 1000);
+    inputs.push(...SAFELY, ...(from > 0 ? ['-ss', from.toFixed(3)] : []), '-i', path);
     // Of a clip that stands, one frame, as long as it stands.
     const pace = step > 0 ? rate.den / (rate.num * step) : 1;
-    const times = `settb=AVTB,setpts=(PTS-${(at - from).toFixed(6)}/TB)*${pace.toFixed(9)}`;
+    // In billionths of a second: no moment is as near to a frame's time as these round (`FRAME_SLACK`).
+    const times = `settb=1/1000000000,setpts=(PTS-${(at - from).toFixed(9)}/TB)*${pace.toFixed(12)}`;
     // The last frame stays on: it is asked for up to where the file ends.
     const stays = 'tpad=stop=-1:stop_mode=clone';
     const even = `fps=${rateText(rate)}:start_time=0:round=up`;

@@ -1,4 +1,5 @@
 export { NodeClip } from './clip';
+export { codedPeak } from './codedPeak';
 export { hasFfmpeg, INSTALL_FFMPEG } from './ffmpeg';
 export { takesFootage, whyNoFilm, writableFilms } from './filmCodecs';
 export { FilmFile, type FilmPlan, type PicturesPlan, type Underlay } from './filmFile';
@@ -13,6 +14,7 @@ export {
   openPackage,
   type PackedDocument,
 } from './package';
+export { NodeSound } from './sound';
 export { NodeStudio } from './studio';
 export { createNodePath, createNodeSurface, pngOf } from './surface';
 export { copyType, makeWorkingCopy } from './workingCopy';

@@ -13,7 +13,10 @@ export interface PictureStream {
   readonly pix_fmt?: string;
   readonly color_space?: string;
   readonly color_range?: string;
-  readonly tags?: { readonly alpha_mode?: string };
+  readonly tags?: { readonly alpha_mode?: string; readonly DURATION?: string };
+  /** Seconds, as text; not every container keeps them. */
+  readonly start_time?: string;
+  readonly duration?: string;
   readonly side_data_list?: readonly { readonly rotation?: number }[];
 }
 
@@ -24,13 +27,13 @@ export interface Streams {
   readonly sounds: boolean;
   /** Of the first sound; 0 without one. */
   readonly channels: number;
-  /** Seconds. */
+  /** Seconds: of the picture, where there is one, and else of the file. Sounds are often a little longer. */
   readonly duration: number;
 }
 
 const ENTRIES = [
-  'stream=codec_type,codec_name,width,height,sample_aspect_ratio,avg_frame_rate,r_frame_rate,pix_fmt,color_space,color_range,channels',
-  'stream_tags=alpha_mode',
+  'stream=codec_type,codec_name,width,height,sample_aspect_ratio,avg_frame_rate,r_frame_rate,pix_fmt,color_space,color_range,channels,start_time,duration',
+  'stream_tags=alpha_mode,DURATION',
   'stream_side_data=rotation',
   'format=duration',
 ].join(':');
@@ -43,12 +46,22 @@ export async function streamsOf(path: string): Promise<Streams> {
     | { readonly codec_type: string; readonly channels?: number }
   )[];
   const sound = all.find((s): s is { codec_type: string; channels?: number } => s.codec_type === 'audio');
+  const picture = all.find((s): s is PictureStream => s.codec_type === 'video');
   return {
-    picture: all.find((s): s is PictureStream => s.codec_type === 'video'),
+    picture,
     sounds: sound !== undefined,
     channels: sound?.channels ?? 0,
-    duration: Number((format as { duration?: string }).duration),
+    duration: (picture && endOf(picture)) ?? Number((format as { duration?: string }).duration),
   };
+}
+
+/** The second at which a moving picture ends; nothing where its container does not say. */
+function endOf({ start_time = '0', duration, tags }: PictureStream): number | undefined {
+  // Matroska writes when a track ends, in hours, minutes and seconds.
+  const clock = /^(\d+):(\d\d):(\d\d(?:\.\d+)?)$/.exec(tags?.DURATION ?? '')?.slice(1);
+  const [h, m, s] = clock?.map(Number) ?? [];
+  const end = clock ? h! * 3600 + m! * 60 + s! : Number(start_time) + Number(duration);
+  return end > 0 ? end : undefined;
 }
 
 /** ffmpeg's filter that folds channels into two as the app does everywhere; its own way is quieter, and differs by kind. */

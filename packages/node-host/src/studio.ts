@@ -208,7 +208,7 @@ export class NodeStudio implements Resources {
 
   /** Ends the decoders of its clips. */
   close(): void {
-    for (const clip of this.clips.values()) clip.close();
+    for (const opened of [...this.clips.values(), ...this.heard.values()]) opened.close();
   }
 
   /** A graphic ready to be evaluated. */

@@ -1,4 +1,4 @@
-import { open, readdir, rename, rm, stat } from 'node:fs/promises';
+import { readdir, rename, rm, stat } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import { basename, join, resolve } from 'node:path';
 import {
@@ -7,15 +7,11 @@ import {
   fileStem,
   filmFacts,
   frameOfTimecode,
-  MixRender,
   messageOf,
   pictureEnding,
   type Rate,
-  secondsAt,
   sequenceName,
   timecodeAt,
-  wavHeader,
-  wavSamples,
 } from '@fresh-reel/core';
 import {
   FilmFile,
@@ -33,6 +29,7 @@ import { CommandError, filmWanted, type RenderCommand } from './command';
 import { type FramePixels, FrameWriter, type PaintJob, rawFrames } from './frameWriter';
 import { type OpenedReel, wholeScene, withReel } from './openedReel';
 import { type Part, partsOf } from './overFootage';
+import { writeSound } from './sound';
 import type { Stretch } from './stretch';
 import { paintOnThreads, threadsFor } from './threads';
 
@@ -101,7 +98,9 @@ export async function renderReel(
     if (codec) {
       const out = join(work, basename(path));
       const terms = filmTerms(command, codec, scene.transparent, rate);
-      const sound = filmFacts(codec).sound ? await writeSound(stretch, join(work, 'sound.wav')) : undefined;
+      const sound = filmFacts(codec).sound
+        ? await writeSound(stretch, join(work, 'sound.wav'), codec)
+        : undefined;
       await writeFilm(
         { codec, size, rate, ...terms, out, ...(sound ? { sound } : {}) },
         stretch,
@@ -140,32 +139,6 @@ const WITHOUT_SOUND = `Its sound is not with it: sounds are read by ffmpeg, whic
 
 /** How a render is written. */
 export type Output = Omit<RenderCommand, 'what' | 'fill' | 'brand' | 'originals'>;
-
-/** Writes what is heard of a stretch as a WAV file. @returns its path, or nothing where all is silent */
-export async function writeSound(
-  { scene, studio, rate, from, count }: Stretch,
-  path: string,
-): Promise<string | undefined> {
-  const plays = scene.plays((id) => studio.sound(id)?.facts);
-  if (plays.length === 0) return undefined;
-  const out = await open(path, 'w');
-  try {
-    const mix = new MixRender(
-      plays,
-      secondsAt(from, rate),
-      secondsAt(count, rate),
-      (id) => studio.sound(id),
-      async (block) => {
-        await out.write(wavSamples(block));
-      },
-    );
-    await out.write(wavHeader(mix.total));
-    await mix.end();
-  } finally {
-    await out.close();
-  }
-  return path;
-}
 
 /**
  * How a film keeps transparency, and its first timecode.

@@ -7,7 +7,8 @@ import { fileStem, filmFacts, messageOf, type ReelScene } from '@fresh-reel/core
 import { joinFilm, whyNoFilm } from '@fresh-reel/node-host';
 import { z } from 'zod';
 import { CommandError } from '../rendering/command';
-import { filmTerms, writeSound } from '../rendering/render';
+import { filmTerms } from '../rendering/render';
+import { writeSound } from '../rendering/sound';
 import type { Crew } from './crew';
 import { openStudio, takeIn } from './document';
 import { holdFolder } from './holdFolder';
@@ -346,7 +347,7 @@ export class RenderDesk {
       signal.throwIfAborted();
       const path = `${await this.store.beside()}.wav`;
       const { rate, from, count } = paint;
-      return await writeSound({ scene, studio, rate, from, count }, path);
+      return await writeSound({ scene, studio, rate, from, count }, path, paint.codec);
     } finally {
       close();
     }

@@ -35,8 +35,9 @@ export class SoundReader implements SoundSource {
       input?.dispose();
       return null;
     }
+    const picture = await input.getPrimaryVideoTrack();
     return new SoundReader(input, track, await track.getSampleRate(), {
-      duration: await input.computeDuration(),
+      duration: await (picture ?? input).computeDuration(),
     });
   }
 

@@ -3,7 +3,7 @@ import { colourSchema } from '../colour/colour';
 import { treatmentsSchema } from '../effects/treatment';
 import { clipFillSchema } from '../media/pictureFill';
 import { BLEND_MODES } from '../paint/ops';
-import { LONGEST_REEL, MOST } from '../values/limits';
+import { LONGEST_REEL, MOST, SLOWEST_SOUND } from '../values/limits';
 import { timedBy } from '../values/timed';
 import { fillSchema } from './fill';
 import { drivenPointSchema, followSchema } from './way';
@@ -105,7 +105,7 @@ export const soundItemSchema = z.strictObject({
   /** Second of the file at which it begins. */
   from: z.number().min(0).max(864_000).optional(),
   /** 2 plays twice as fast, an octave higher. */
-  speed: z.number().min(0.05).max(20).optional(),
+  speed: z.number().min(SLOWEST_SOUND).max(20).optional(),
   /** Decibels. */
   level: z.number().min(-60).max(12).optional(),
   silent: z.boolean().optional(),

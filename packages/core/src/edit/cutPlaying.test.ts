@@ -2,13 +2,16 @@ import fc from 'fast-check';
 import type { ReelItem, ReelItemOf } from '../documents/item';
 import { type Reel, reelKind } from '../documents/reel';
 import { ClipItem, SoundItem } from '../reel/fileItems';
+import { framesOfSecond, partPlayed, playedOf } from '../reel/fileTime';
 import { secondOf } from '../reel/way';
 import type { SoundFacts, SoundPlay } from '../sound/play';
 import { OFFERED_RATES, secondsAt } from '../time/rate';
+import { SLOWEST_SOUND } from '../values/limits';
 import { openDocument } from '../values/load';
+import { freezeItem } from './freeze';
 import { itemOf } from './items';
 import { keepable } from './keepable';
-import { cutItem, slipItem, spanOf, trimItem } from './place';
+import { cutItem, slipItem, spanOf, splitSound, trimItem } from './place';
 import { emptyReel } from './reel';
 
 const rateOf = fc.constantFrom(...OFFERED_RATES);
@@ -40,6 +43,11 @@ const soundOf = ({ rate, start, length, in: begins, speed, end, duration }: Play
     ...(end === 'loop' ? { loops: true } : {}),
   });
 
+/** Two seconds that go round for four. */
+const base: Playing = {
+  ...{ rate: { num: 25, den: 1 }, duration: 2, start: 0, length: 100, in: 0, speed: 1, end: 'loop' },
+};
+
 /** The second of the file that shows in each frame of the reel. */
 function shown(reel: Reel, duration: number): Map<number, number> {
   return new Map(
@@ -64,7 +72,9 @@ function heard(reel: Reel, duration: number): Map<number, number> {
         const plays: SoundPlay[] =
           item.kind === 'sound'
             ? new SoundItem(item, reel.rate).plays(found)
-            : new ClipItem(item as ReelItemOf<'clip'>, reel.rate, reel.frame, {} as never).plays(found);
+            : new ClipItem(item as ReelItemOf<'clip'>, reel.rate, reel.frame, {
+                mediaFacts: () => undefined,
+              } as never).plays(found);
         const [from, to] = spanOf(reel, item);
         return Array.from({ length: to - from }, (_, i) => i).flatMap((i) => {
           const t = secondsAt(i + 0.5, reel.rate);
@@ -128,10 +138,76 @@ it.each([
   },
 );
 
+it('frozen anywhere, a clip stands at what it showed there, and goes on with what came next', () => {
+  fc.assert(
+    fc.property(playing, fc.nat(200), fc.integer({ min: 1, max: 50 }), (what, at, long) => {
+      const reel = clipOf(what);
+      const before = shown(reel, what.duration);
+      const frame = what.start + (at % what.length);
+      const { reel: frozen, id } = freezeItem(reel, 'c', frame, long, what.duration);
+      const still = itemOf(frozen, id)!.item as ReelItemOf<'clip'>;
+      expect(still.clip.freeze).toBeCloseTo(before.get(frame)!, 9);
+      for (const [now, second] of shown(frozen, what.duration)) {
+        const was = now < frame ? now : Math.max(frame, now - long);
+        expect(second).toBeCloseTo(before.get(was)!, 6);
+      }
+    }),
+    { numRuns: 300 },
+  );
+});
+
+it('a sound that is taken apart from its clip is heard as it was with it', () => {
+  fc.assert(
+    fc.property(playing, edits, (what, all) => {
+      const reel = edited(clipOf(what), all);
+      const before = heard(reel, what.duration);
+      const clips = reel.tracks[0]!.items as ReelItemOf<'clip'>[];
+      fc.pre(clips.every((clip) => playedOf(clip, reel.rate, what.duration).speed >= SLOWEST_SOUND));
+      const apart = reel.tracks[0]!.items.reduce((r, { id }) => splitSound(r, id, what.duration), reel);
+      expect(heard(apart, what.duration)).toEqual(
+        new Map([...before].map(([frame, second]) => [frame, expect.closeTo(second, 6)])),
+      );
+      expect(openDocument(reelKind, JSON.parse(JSON.stringify(keepable(apart, reel))))).toEqual(apart);
+    }),
+    { numRuns: 300 },
+  );
+});
+
+it('the sound of a clip that stands or crawls is not taken apart, and it is said why', () => {
+  const crawling = clipOf({ ...base, end: 'stretch', duration: 0.1 });
+  expect(() => splitSound(crawling, 'c', 0.1)).toThrow(/stretched further/);
+  const { reel, id } = freezeItem(clipOf(base), 'c', 20, 10, 2);
+  expect(() => splitSound(reel, id, 2)).toThrow(/stands still/);
+});
+
+it('where it is told that a second of a file plays, that plays', () => {
+  fc.assert(
+    fc.property(playing, edits, fc.nat(300), (what, all, n) => {
+      const reel = edited(clipOf(what), all);
+      for (const item of reel.tracks[0]!.items as ReelItemOf<'clip'>[]) {
+        const played = playedOf(item, reel.rate, what.duration);
+        const second = (n / 40) % what.duration;
+        for (const frame of framesOfSecond(played, second, reel.rate, 1000)) {
+          const shows = secondOf(item, frame, reel.rate, what.duration);
+          const round = played.round?.length ?? Number.POSITIVE_INFINITY;
+          // The end of a round is the beginning of the next; the last frame stays.
+          if (what.end !== 'loop' && second > what.duration - 0.003) continue;
+          const off = Math.abs(shows - second);
+          expect(Math.min(off, Math.abs(round - off))).toBeLessThan(0.0021);
+        }
+        const [from, to] = partPlayed(played, what.duration);
+        for (let i = 0; i < item.length; i += 7) {
+          const shows = secondOf(item, i, reel.rate, what.duration);
+          expect(shows).toBeGreaterThan(from - 0.0021);
+          expect(shows).toBeLessThan(to + 0.0021);
+        }
+      }
+    }),
+    { numRuns: 200 },
+  );
+});
+
 describe('by hand', () => {
-  const base: Playing = {
-    ...{ rate: { num: 25, den: 1 }, duration: 2, start: 0, length: 100, in: 0, speed: 1, end: 'loop' },
-  };
   const at = (reel: Reel, duration: number, frame: number) => shown(reel, duration).get(frame);
 
   it('the second half of what goes round goes round', () => {

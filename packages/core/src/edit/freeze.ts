@@ -23,14 +23,14 @@ interface Opened {
 }
 
 /** Cuts a clip at a frame, where something is to come between. @throws {EditError} when it is none that plays there */
-function openedAt(reel: Reel, id: string, frame: number): Opened {
+function openedAt(reel: Reel, id: string, frame: number, duration: number): Opened {
   const item = itemOf(reel, id)?.item;
   if (item?.kind !== 'clip') throw new EditError('Only a clip can be frozen. Choose one.');
   if (item.clip.freeze !== undefined) throw new EditError('This clip stands still already.');
   const [from, to] = spanOf(reel, item);
   if (frame < from || frame >= to)
     throw new EditError('The playhead is not within the clip. Take it there first.');
-  const second = secondOf(item, frame - from, reel.rate, Number.POSITIVE_INFINITY);
+  const second = secondOf(item, frame - from, reel.rate, duration);
   return { reel: frame === from ? reel : cutItem(reel, id, frame), clip: item, second };
 }
 
@@ -53,6 +53,7 @@ function withRoom(reel: Reel, track: Track, frame: number, frames: number): Reel
  * Freezes a clip at a frame for a while: it stands still there, and then goes on. What follows on its track comes later by
  * as much.
  * @param frames how long it stands
+ * @param duration seconds of its file: what goes round or is stretched shows another of them
  * @returns the reel, and the id of the part that stands still
  * @throws {EditError} when it is no clip that plays there, or its track is locked
  */
@@ -61,8 +62,9 @@ export function freezeItem(
   id: string,
   frame: number,
   frames: number,
+  duration: number,
 ): { reel: Reel; id: string } {
-  const { reel: cut, clip, second } = openedAt(reel, id, frame);
+  const { reel: cut, clip, second } = openedAt(reel, id, frame, duration);
   const length = Math.max(1, Math.round(frames));
   const { track } = itemOf(cut, id)!;
   const frozen = freeId(cut, id);
@@ -80,6 +82,7 @@ export function freezeItem(
 /**
  * Freezes a clip at a frame into a title that takes the shot: the clip is cut, the title comes in there with the frozen
  * frame in its first slot for pictures, and the clip goes on after it.
+ * @param duration seconds of its file
  * @returns the reel, and the title's id
  * @throws {EditError} when the template has no slot for a picture; and as {@link freezeItem} does
  */
@@ -89,11 +92,12 @@ export function freezeInto(
   frame: number,
   template: Template,
   fill: Fill,
+  duration: number,
 ): { reel: Reel; id: string } {
   const slot = template.slots.find((s) => takesPictures(s) && s.kind === 'picture');
   if (!slot)
     throw new EditError(`“${template.name}” has no slot for a picture. Choose a title that takes one.`);
-  const { reel: cut, clip, second } = openedAt(reel, id, frame);
+  const { reel: cut, clip, second } = openedAt(reel, id, frame, duration);
   const held = {
     ...freshPicture(clip.media),
     ...(clip.name === undefined ? {} : { name: clip.name }),

@@ -151,7 +151,7 @@ describe('freezing', () => {
   const shot = () => behind(putItem(titled(), clip), { ...clip, id: 'd', start: 200, length: 50 });
 
   it('stands still for as long as asked, and what follows comes later', () => {
-    const { reel, id } = freezeItem(shot(), 'c', 80, 50);
+    const { reel, id } = freezeItem(shot(), 'c', 80, 50, 60);
     const track = itemOf(reel, id)!.track;
     expect(track.items.map((i) => [i.id, i.start, 'length' in i && i.length])).toEqual([
       ['c', 0, 80],
@@ -165,11 +165,11 @@ describe('freezing', () => {
     expect(rest).toMatchObject({ clip: { in: 5.2 } });
     opens(reel);
     // At its very beginning there is nothing before it.
-    expect(itemOf(freezeItem(shot(), 'c', 0, 10).reel, 'c')!.item.start).toBe(10);
+    expect(itemOf(freezeItem(shot(), 'c', 0, 10, 60).reel, 'c')!.item.start).toBe(10);
   });
 
   it('into a title fills its slot with the frame, and the clip goes on after it', () => {
-    const { reel, id } = freezeInto(shot(), 'c', 80, template, { slots: {}, controls: {} });
+    const { reel, id } = freezeInto(shot(), 'c', 80, template, { slots: {}, controls: {} }, 60);
     const { item } = itemOf(reel, id)!;
     expect(item).toMatchObject({
       start: 80,
@@ -181,10 +181,10 @@ describe('freezing', () => {
   });
 
   it('of anything else, or elsewhere, says why not', () => {
-    expect(() => freezeItem(shot(), 'r-1', 10, 5)).toThrow(/Only a clip/);
-    expect(() => freezeItem(shot(), 'c', 200, 5)).toThrow(/not within/);
+    expect(() => freezeItem(shot(), 'r-1', 10, 5, 60)).toThrow(/Only a clip/);
+    expect(() => freezeItem(shot(), 'c', 200, 5, 60)).toThrow(/not within/);
     const bare = templateOf([plate], {});
-    expect(() => freezeInto(shot(), 'c', 10, bare, { slots: {}, controls: {} })).toThrow(/no slot/);
+    expect(() => freezeInto(shot(), 'c', 10, bare, { slots: {}, controls: {} }, 60)).toThrow(/no slot/);
   });
 
   it('an overlay is centred on the nearest cut, and lies there as light', () => {

@@ -177,6 +177,7 @@ it('the sound of a clip becomes an item of its own', () => {
   const reel = splitSound(
     reelOf(clip('a', 5, 20, { soundIn: 3, clip: { in: 2, level: -6, speed: 2 } })),
     'a',
+    60,
   );
   expect(item(reel, 'a')).toMatchObject({ clip: { silent: true } });
   expect(reel.tracks[0]!.items[0]).toEqual({

@@ -6,6 +6,7 @@ import { playedOf } from '../reel/fileTime';
 import { lengthOf } from '../reel/itemLength';
 import { convertFrames, framesIn, secondsAt } from '../time/rate';
 import { freeName } from '../values/freeName';
+import { SLOWEST_SOUND } from '../values/limits';
 import { changeItem, changeTracks, given, itemOf, withKeysMoved } from './items';
 import { setControl } from './reel';
 
@@ -229,7 +230,7 @@ function inFile({ rate }: Reel, item: ReelItem): number {
   const plays = item.kind === 'sound' || (item.kind === 'clip' && item.clip.freeze === undefined);
   // What goes round has something before everything.
   if (!plays || playing(item) === 'round') return Number.POSITIVE_INFINITY;
-  const { from, speed } = playedOf(item, rate);
+  const { from, speed } = playedOf(item, rate, Number.POSITIVE_INFINITY);
   const before =
     item.kind === 'clip' && playing(item) === 'stretched' ? (item.clip.begun ?? 0) : from / speed;
   // A hair more, so that quotients which are whole frames stay so.
@@ -371,19 +372,28 @@ export function copyItems(reel: Reel, ids: readonly string[], frame: number): { 
   return { reel: next, ids: made };
 }
 
-/** Takes the sound of a clip as an item of its own, below it, and silences the clip. */
-export function splitSound(reel: Reel, id: string): Reel {
+/**
+ * Takes the sound of a clip as an item of its own, below it, and silences the clip. It is heard as it was.
+ * @param duration seconds of the file
+ * @throws {EditError} when its track is locked, it stands still, or it is stretched further than a sound can be
+ */
+export function splitSound(reel: Reel, id: string, duration: number): Reel {
   const standing = itemOf(reel, id);
   if (standing?.item.kind !== 'clip') return reel;
   mayChange([standing.track]);
   const { media, name, start, length, clip, soundIn, soundOut } = standing.item;
+  if (clip.freeze !== undefined) throw new EditError('This clip stands still, so it makes no sound.');
+  const { from, speed } = playedOf(standing.item, reel.rate, duration);
+  if (speed < SLOWEST_SOUND)
+    throw new EditError('It is stretched further than a sound can be. Make it shorter first.');
+  const loops = playing(standing.item) === 'round';
   const silent = changeItem(reel, id, (i) =>
     i.kind === 'clip' ? { ...i, clip: { ...i.clip, silent: true } } : i,
   );
   const sound = {
     ...{ kind: 'sound', id: freeId(reel, `${id}-sound`), media, name, start, length, soundIn, soundOut },
-    ...{ from: clip.in, speed: clip.speed, level: clip.level, begun: clip.begun },
-    loops: clip.end === 'loop' ? true : undefined,
+    ...(loops ? { from: clip.in, begun: clip.begun, loops } : { from: from || undefined }),
+    ...{ speed: speed === 1 ? undefined : speed, level: clip.level },
   } as const;
   return putItem(silent, given(sound) as ReelItem);
 }

@@ -119,7 +119,7 @@ describe('treatments of an item', () => {
     expect(amount(later, 90)).toBeCloseTo(0.4, 6);
     const cut = cutItem(moving, 'c', 80);
     expect([amount(cut, 79), amount(cut, 90)].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([0.29, 0.4]);
-    const { reel: frozen } = freezeItem(moving, 'c', 90, 50);
+    const { reel: frozen } = freezeItem(moving, 'c', 90, 50, 60);
     expect(
       [
         amount(frozen, 89),

@@ -1,4 +1,5 @@
-import { secondsAt } from '../time/rate';
+import fc from 'fast-check';
+import { OFFERED_RATES, type Rate, secondsAt } from '../time/rate';
 import { clipStretch, clipTime, FRAME_SLACK } from './clipTime';
 
 /** The frame of a clip that shows at a second of it: the last that has begun. */
@@ -44,6 +45,59 @@ describe('the frame that shows', () => {
     expect([0, 0.05, 0.2, 0.349, 0.36].map((t) => frameAt(times, clipTime(t, {}, 0.4, 1)))).toEqual([
       0, 1, 2, 3, 4,
     ]);
+  });
+});
+
+describe('which frame shows', () => {
+  /** The slack as a quotient, and numbers as quotients of integers: nothing is rounded. */
+  const SLACK = [10_004_567n, 10_000_000_000n] as const;
+  type Quotient = readonly [bigint, bigint];
+  const plus = ([a, b]: Quotient, [c, d]: Quotient): Quotient => [a * d + c * b, b * d];
+  const times = ([a, b]: Quotient, [c, d]: Quotient): Quotient => [a * c, b * d];
+  const whole = ([a, b]: Quotient) => a / b;
+  /** What is left of a quotient after whole rounds. */
+  const rest = (q: Quotient, round: Quotient): Quotient => {
+    const rounds = whole(times(q, [round[1], round[0]]));
+    return plus(q, times([-rounds, 1n], round));
+  };
+
+  it('is the one that quotients tell, whatever is typed, at any rate, speed and round: no second lies on an edge', () => {
+    const rates = fc.constantFrom<Rate>(...OFFERED_RATES, { num: 240, den: 1 }, { num: 15, den: 1 });
+    const typed = fc.record({
+      film: rates,
+      clip: rates,
+      frame: fc.integer({ min: 0, max: 500_000 }),
+      // Milliseconds, as numbers are typed; and percents.
+      in: fc.integer({ min: 0, max: 4000 }),
+      length: fc.integer({ min: 40, max: 3000 }),
+      speed: fc.integer({ min: 5, max: 400 }),
+      loops: fc.boolean(),
+    });
+    fc.assert(
+      fc.property(typed, ({ film, clip, frame, in: begins, length, speed, loops }) => {
+        const [from, lasts]: Quotient[] = [
+          [BigInt(begins), 1000n],
+          [BigInt(length), 1000n],
+        ];
+        const played = times([BigInt(frame * film.den), BigInt(film.num)], [BigInt(speed), 100n]);
+        // Beyond the end the last frame stays, which is another matter.
+        fc.pre(loops || Number(played[0]) / Number(played[1]) < length / 1000 - 0.003);
+        const past = loops ? rest(played, lasts!) : played;
+        fc.pre(Number(past[0]) / Number(past[1]) < length / 1000 - 0.003);
+        const exact = plus(plus(from!, past), SLACK);
+        const told = whole(times(exact, [BigInt(clip.num), BigInt(clip.den)]));
+        const fill = { in: begins / 1000, length: length / 1000, speed: speed / 100 } as const;
+        const at = clipTime(secondsAt(frame, film), loops ? { ...fill, end: 'loop' } : fill, 1e5, 1e5);
+        // By a frame's own time, and by its number.
+        const number = Number(told);
+        expect(secondsAt(number, clip)).toBeLessThan(at);
+        expect(secondsAt(number + 1, clip)).toBeGreaterThan(at);
+        // Off by as much as ffmpeg's clock is, it is the same frame.
+        expect(Math.floor(((at - 2e-9) * clip.num) / clip.den)).toBe(number);
+        expect(Math.floor(((at + 2e-9) * clip.num) / clip.den)).toBe(number);
+      }),
+      { numRuns: 5000 },
+    );
   });
 });
 

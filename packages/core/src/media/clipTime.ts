@@ -3,8 +3,13 @@ import type { ClipFill } from './pictureFill';
 /**
  * How early, in seconds, a frame of a clip counts as begun. Matroska keeps times in whole milliseconds, so a frame
  * that belongs to a moment may carry a time up to a millisecond after it.
+ *
+ * It is a little more than that, and no part of any time that is kept: what is typed, frames of a film, frames of a clip
+ * and times in files are all quotients with small denominators, and so are their differences. None of them is this number.
+ * So no second that is asked for lies on the edge of a frame, and which frame shows does not hang on the last bits of a
+ * sum: whoever compares it with a frame's time, in whatever numbers, finds the same.
  */
-export const FRAME_SLACK = 0.001;
+export const FRAME_SLACK = 0.001_000_456_7;
 
 /** A clip as it plays where it stands: it may be a piece that was cut out of what it plays. */
 export type ClipPlay = ClipFill & {

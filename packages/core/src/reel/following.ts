@@ -40,16 +40,21 @@ export class Following {
     if (!clip) return undefined;
     const { document, start } = clip;
     const within = (frame: number) => Math.min(document.length - 1, Math.max(0, frame - start));
-    const duration = this.resources.mediaFacts(document.media)?.duration ?? Number.POSITIVE_INFINITY;
-    const second = secondOf(document, within(at), this.reel.rate, duration);
+    const second = secondOf(document, within(at), this.reel.rate, this.durationOf(document));
     return this.seenIn(document, way, second, within(moved), smooth);
   }
 
   /** Where a thing showed in the frame at a second of the clip that shows it now. */
   private seenThen(way: Way, at: number, { at: second, smooth }: Follow): Seen | undefined {
     const clip = this.clipOf(way, at)?.document;
+    if (!clip) return undefined;
     const { rate } = this.reel;
-    return clip && this.seenIn(clip, way, second, frameOfSecond(playedOf(clip, rate), second, rate), smooth);
+    const played = playedOf(clip, rate, this.durationOf(clip));
+    return this.seenIn(clip, way, second, frameOfSecond(played, second, rate), smooth);
+  }
+
+  private durationOf({ media }: ReelItemOf<'clip'>): number {
+    return this.resources.mediaFacts(media)?.duration ?? Number.POSITIVE_INFINITY;
   }
 
   /** @param time frame of the clip's item by which it lies in the frame */

@@ -25,8 +25,9 @@ export const SOFT_EDGE = 0.004;
 /** Amplitude of a level in decibels. */
 export const gainOf = (decibels: number) => 10 ** (decibels / 20);
 
-/** How long a sound lasts. */
+/** How long a sound lasts: a clip's own as long as its picture, so that both go round and are stretched as one. */
 export interface SoundFacts {
+  /** Seconds. */
   readonly duration: number;
 }
 

@@ -23,20 +23,23 @@ export class LimitedMix {
   /** Sample frames of the whole. */
   readonly total: number;
   private readonly start: number;
-  private readonly limiter = new Limiter();
+  private readonly limiter: Limiter;
   private mixed = 0;
   private ended = false;
 
   /**
    * @param from second of the reel at which it begins
    * @param seconds how long it is
+   * @param ceiling highest true peak, in dBTP
    */
   constructor(
     private readonly plays: readonly SoundPlay[],
     from: number,
     seconds: number,
     private readonly sourceOf: (media: string) => SoundSource | undefined,
+    ceiling?: number,
   ) {
+    this.limiter = new Limiter(ceiling);
     this.start = Math.round(from * SOUND_RATE);
     this.total = Math.round(seconds * SOUND_RATE);
   }
@@ -71,6 +74,7 @@ export class MixRender {
    * @param from second of the reel at which it begins
    * @param seconds how long it is
    * @param write takes each block in order
+   * @param ceiling highest true peak, in dBTP
    */
   constructor(
     plays: readonly SoundPlay[],
@@ -78,8 +82,9 @@ export class MixRender {
     seconds: number,
     sourceOf: (media: string) => SoundSource | undefined,
     private readonly write: (block: Stereo) => Promise<void> | void,
+    ceiling?: number,
   ) {
-    this.mix = new LimitedMix(plays, from, seconds, sourceOf);
+    this.mix = new LimitedMix(plays, from, seconds, sourceOf, ceiling);
   }
 
   /** Sample frames of the whole. */

@@ -23,3 +23,6 @@ export const MOST = {
 
 /** Longest reel, in frames: a day at 120 a second. A key may lie as far before its item, of which the beginning is cut off. */
 export const LONGEST_REEL = 10_368_000;
+
+/** How much slower than it was made a sound plays at most. */
+export const SLOWEST_SOUND = 0.05;

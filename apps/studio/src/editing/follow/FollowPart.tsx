@@ -15,6 +15,7 @@ import {
 } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Polyline, Rect, Line as SvgLine } from 'react-native-svg';
+import { useMediaFacts } from '../../media/useMediaFacts';
 import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
 import { NumberRow } from '../../ui/NumberRow';
@@ -216,6 +217,7 @@ function SureLine({ way, now }: { way: Way; now: number | undefined }) {
 function Lost({ way }: { way: Way }) {
   const { reel } = useReelEditor();
   const clip = itemOf(reel, way.of)?.item;
+  const duration = useMediaFacts(way.media)?.duration ?? Number.POSITIVE_INFINITY;
   const lost: [number, number][] = [];
   for (const [second, , , , , sure] of way.samples) {
     if (sure >= SURE) continue;
@@ -224,7 +226,7 @@ function Lost({ way }: { way: Way }) {
     else lost.push([second, second]);
   }
   if (lost.length === 0 || clip?.kind !== 'clip') return null;
-  const played = playedOf(clip, reel.rate);
+  const played = playedOf(clip, reel.rate, duration);
   const code = (second: number) =>
     timecodeAt(Math.max(0, Math.round(clip.start + frameOfSecond(played, second, reel.rate))), reel.rate);
   const words = lost.slice(0, 3).map(([a, b]) => (a === b ? code(a) : `${code(a)} to ${code(b)}`));

@@ -3,6 +3,7 @@ import {
   correctWay,
   type Footing,
   itemOf,
+  partPlayed,
   playedOf,
   putSamples,
   type Reel,
@@ -159,7 +160,8 @@ export function useFollowingState(): Following {
     const base = way
       ? begun.reel
       : setFollow(begun.reel, chosen, { way: begun.id, at: looking.at, smooth: 0.1 });
-    const { from: first, to: last } = playedOf(below.clip, reel.rate);
+    const duration = facts?.duration ?? Number.POSITIVE_INFINITY;
+    const [first, last] = partPlayed(playedOf(below.clip, reel.rate, duration), duration);
     const [from, to] = way ? stretchOf(base.ways.find((w) => w.id === begun.id)!, looking.at) : [first, last];
     edit(() => base, `follow-${begun.id}`);
     setPatch(undefined);

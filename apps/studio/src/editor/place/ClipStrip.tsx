@@ -1,4 +1,12 @@
-import { frameOfSecond, framesIn, playedOf, type ReelItem, secondPlayed, secondsAt } from '@fresh-reel/core';
+import {
+  frameOfSecond,
+  framesIn,
+  playedOf,
+  type ReelItem,
+  roundsBetween,
+  secondPlayed,
+  secondsAt,
+} from '@fresh-reel/core';
 import { Image, StyleSheet, View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
 import { useReelEditor } from '../../editing/session/useReelEditor';
@@ -24,14 +32,14 @@ export function ClipStrip({ item, px, seen }: Props<'clip'>) {
   const { reel } = useReelEditor();
   const { start, length, clip } = item;
   const { freeze } = clip;
-  const played = playedOf(item, reel.rate);
   const duration = useMediaFacts(item.media)?.duration ?? Number.POSITIVE_INFINITY;
+  const played = playedOf(item, reel.rate, duration);
   const second = (frame: number) => secondPlayed(played, frame - start, reel.rate);
   const [from, to] = [Math.max(start, seen[0]), Math.min(start + length, seen[1])];
   const room = secondsAt(WIDE / px, reel.rate) * played.speed;
   // Each reaches to the next.
   const wide = (framesIn(stripStep(room), reel.rate) / played.speed) * px;
-  const rounds = clip.end === 'loop' ? roundsOf(second(from), second(to), clip.in ?? 0, duration) : [0];
+  const rounds = roundsBetween(played, second(from), second(to), MOST_ROUNDS);
   const pictures =
     freeze !== undefined
       ? [{ at: freeze, plays: second(start) }]
@@ -39,7 +47,7 @@ export function ClipStrip({ item, px, seen }: Props<'clip'>) {
         ? []
         : rounds.flatMap((later) =>
             stripTimes(
-              Math.max(clip.end === 'loop' ? (clip.in ?? 0) : 0, second(from) - later),
+              Math.max(played.round?.from ?? 0, second(from) - later),
               Math.min(duration, second(to) - later),
               room,
             ).map((at) => ({ at, plays: at + later })),
@@ -71,23 +79,15 @@ export function ClipStrip({ item, px, seen }: Props<'clip'>) {
 /** Rounds of which pictures are shown at once, at most: those of a clip of a moment lie closer than pictures do. */
 const MOST_ROUNDS = 60;
 
-/** By how many seconds each round in sight of what goes round plays later than the first. */
-function roundsOf(from: number, to: number, begins: number, duration: number): number[] {
-  const round = duration - begins;
-  if (!Number.isFinite(round) || round <= 0) return [0];
-  const first = Math.floor((from - begins) / round);
-  const last = Math.floor((to - begins) / round);
-  return Array.from({ length: Math.min(MOST_ROUNDS, last - first + 1) }, (_, i) => (first + i) * round);
-}
-
 const HEIGHT = 40;
 
 /** A sound on the line: the shape of what is heard of it, as far as it is seen. */
 export function SoundShape({ item, px, seen }: Props<'sound'>) {
   const { reel } = useReelEditor();
   const peaks = useDetailedWave(item.media);
+  const duration = useMediaFacts(item.media)?.duration ?? Number.POSITIVE_INFINITY;
   const { start, length } = item;
-  const played = playedOf(item, reel.rate);
+  const played = playedOf(item, reel.rate, duration);
   const [first, last] = [Math.max(start, seen[0]), Math.min(start + length, seen[1])];
   if (!peaks || first >= last) return null;
   const width = (last - first) * px;

@@ -21,6 +21,7 @@ import { useAttempt } from '../../editing/session/useAttempt';
 import { useReelEditor } from '../../editing/session/useReelEditor';
 import { TakingIn } from '../../media/import/TakingIn';
 import { useImport } from '../../media/import/useImport';
+import { useMediaFacts } from '../../media/useMediaFacts';
 import { ShelfSheet } from '../../shelf/ShelfSheet';
 import { fileFacts, type MediaRecord } from '../../storage/media';
 import { usePreferences } from '../../storage/queries';
@@ -43,13 +44,15 @@ const LONGEST_SECONDS = 86_400;
 
 /** What stands where: things are added at the playhead, and what is chosen is cut, copied and taken out. */
 export function PlaceStep() {
-  const { mayEdit } = useReelEditor();
+  const { mayEdit, reel } = useReelEditor();
   const { surface, chosen, item, chooseItem } = useDesk();
   const attempt = useAttempt();
   const taking = useImport();
   const toast = useToast();
   const [sheet, setSheet] = useState<'shelf' | 'title' | 'freeze' | 'keys' | 'alike'>();
   const playhead = () => surface.position;
+  const shot = item === undefined ? undefined : itemOf(reel, item)?.item;
+  const facts = useMediaFacts(shot?.kind === 'clip' ? shot.media : undefined);
   const actions = usePlaceActions();
   const { singleKeys } = usePreferences();
   usePlaceKeys(actions, singleKeys);
@@ -144,7 +147,16 @@ export function PlaceStep() {
           withPicture
           onChoose={(template: Template) => {
             setSheet(undefined);
-            add((r) => freezeInto(r, chosen[0]!, playhead(), template, EMPTY_FILL));
+            add((r) =>
+              freezeInto(
+                r,
+                chosen[0]!,
+                playhead(),
+                template,
+                EMPTY_FILL,
+                facts?.duration ?? Number.POSITIVE_INFINITY,
+              ),
+            );
           }}
           onClose={() => setSheet(undefined)}
         />

@@ -1,4 +1,4 @@
-import { addMarker, frameOfSecond, itemOf, playedOf, timecodeAt } from '@fresh-reel/core';
+import { addMarker, framesOfSecond, itemOf, partPlayed, playedOf, timecodeAt } from '@fresh-reel/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useDesk } from '../../editing/session/desk';
@@ -18,6 +18,9 @@ const WORDS: Readonly<Record<What, { one: string; many: string; none: string }>>
   cut: { one: 'change of shot', many: 'changes of shot', none: 'The shot does not change in it.' },
   beat: { one: 'beat', many: 'beats', none: 'No music was found that beats evenly.' },
 };
+
+/** Rounds of what goes round in which something is found, at most. */
+const MOST_ROUNDS = 200;
 
 /** Suggestions that are shown one by one; more can be taken together. */
 const SHOWN = 12;
@@ -45,7 +48,9 @@ export function Suggestions() {
   useEffect(() => stop, [stop]);
   if (!isFile || chosen === undefined) return null;
   const look = (what: What) => {
-    const played = playedOf(item, reel.rate);
+    const duration = facts?.duration ?? Number.POSITIVE_INFINITY;
+    const played = playedOf(item, reel.rate, duration);
+    const [from, to] = partPlayed(played, duration);
     stop();
     const looker = startWorker('suggest');
     worker.current = looker;
@@ -54,16 +59,16 @@ export function Suggestions() {
       if (data.type === 'part') setState({ of: chosen, what, part: data.part });
       else if (data.type === 'fault') setState({ of: chosen, what, fault: data.message });
       else {
-        const frame = (second: number) => item.start + Math.round(frameOfSecond(played, second, reel.rate));
-        setState({ of: chosen, what, frames: [...new Set(data.seconds.map(frame))] });
+        const found = data.seconds.flatMap((s) => framesOfSecond(played, s, reel.rate, MOST_ROUNDS));
+        const frames = [...new Set(found.map((at) => item.start + Math.round(at)))];
+        setState({ of: chosen, what, frames: frames.sort((a, b) => a - b) });
       }
       if (data.type !== 'part') stop();
     };
     looker.postMessage({
       what,
       media: item.media,
-      from: played.from,
-      to: Math.min(played.to, facts?.duration ?? played.to),
+      ...{ from, to },
     } satisfies ToSuggest);
   };
   const own = state?.of === chosen ? state : undefined;

@@ -24,6 +24,7 @@ import {
 import { useDesk } from '../../editing/session/desk';
 import { useAttempt } from '../../editing/session/useAttempt';
 import { useReelEditor } from '../../editing/session/useReelEditor';
+import { useMediaFacts } from '../../media/useMediaFacts';
 import { readCopied, writeCopied } from '../../storage/clipboard';
 import type { IconName } from '../../ui/Icon';
 import { useToast } from '../../ui/Toast';
@@ -61,6 +62,8 @@ export function usePlaceActions(): readonly PlaceAction[] {
   const [one] = chosen.length === 1 ? chosen : [];
   const some = mayEdit && chosen.length > 0;
   const playhead = () => surface.position;
+  const facts = useMediaFacts(one?.kind === 'clip' ? one.media : undefined);
+  const duration = facts?.duration ?? Number.POSITIVE_INFINITY;
 
   /** Changes the reel, and chooses what was made. */
   const making = (make: (reel: Reel) => { reel: Reel; ids: readonly string[] }) => {
@@ -185,7 +188,7 @@ export function usePlaceActions(): readonly PlaceAction[] {
       able: some && one?.kind === 'clip',
       run: () =>
         making((r) => {
-          const made = freezeItem(r, one!.id, playhead(), framesIn(FROZEN, r.rate));
+          const made = freezeItem(r, one!.id, playhead(), framesIn(FROZEN, r.rate), duration);
           return { reel: made.reel, ids: [made.id] };
         }),
     },
@@ -197,8 +200,8 @@ export function usePlaceActions(): readonly PlaceAction[] {
         icon: 'volume-2',
       },
       keys: [{ key: 'u' }],
-      able: some && one?.kind === 'clip' && one.clip.silent !== true,
-      run: () => attempt((r) => splitSound(r, one!.id)),
+      able: some && one?.kind === 'clip' && one.clip.silent !== true && one.clip.freeze === undefined,
+      run: () => attempt((r) => splitSound(r, one!.id, duration)),
     },
     {
       ...{ id: 'remove', label: 'Take out, leaving a gap', caption: 'Take out', icon: 'trash' },

@@ -74,7 +74,7 @@ import type { Clock } from '../../time/clock';
 import { OFFERED_RATES } from '../../time/rate';
 import { layoutFrame } from '../../values/frame';
 import { anythingOf } from './anything';
-import { MUSIC, ODD_FILES, PHOTO } from './media';
+import { MUSIC, ODD_FILES, oddFacts, PHOTO } from './media';
 import { settingOf } from './settings';
 
 /** What an editor works with besides the reel: templates to choose from, and what was copied. */
@@ -134,6 +134,10 @@ const pointsOf = ({ template }: Graphic) => template.controls.filter((k) => k.ki
 type Made = Reel | undefined;
 
 const madeOn = (reel: Made, ...on: readonly string[]): Stepped | undefined => reel && { reel, on };
+
+/** Seconds of an item's file; one that is not there never ends. */
+const lasting = (item: ReelItem) =>
+  ('media' in item ? oddFacts(item.media)?.duration : undefined) ?? Number.POSITIVE_INFINITY;
 
 /** A step that is meant for one item, of some kinds or of any. */
 const itemStep = <T>(
@@ -356,16 +360,27 @@ const placing: readonly Step[] = [
     const on = some(reel, dice);
     return on.length === 0 ? undefined : madeOn(copyItems(reel, on, dice[3]! % 900).reel);
   }),
-  itemStep('take the sound apart', NOTHING, ['clip'], (reel, item) => splitSound(reel, item.id)),
+  itemStep('take the sound apart', NOTHING, ['clip'], (reel, item) =>
+    splitSound(reel, item.id, lasting(item)),
+  ),
   step('freeze', fc.integer({ min: 1, max: 120 }), (reel, [a, at], long) => {
     const item = anItem(reel, a, ['clip']);
-    return item && { reel: freezeItem(reel, item.id, frameIn(reel, item, at), long).reel, on: 'all' };
+    return (
+      item && {
+        reel: freezeItem(reel, item.id, frameIn(reel, item, at), long, lasting(item)).reel,
+        on: 'all',
+      }
+    );
   }),
   step('freeze into a title', NOTHING, (reel, [a, at, t], _, { templates }) => {
     const item = anItem(reel, a, ['clip']);
     if (!item) return undefined;
     const frame = frameIn(reel, item, at);
-    return { reel: freezeInto(reel, item.id, frame, one(templates, t)!, EMPTY_FILL).reel, on: 'all' };
+    const template = one(templates, t)!;
+    return {
+      reel: freezeInto(reel, item.id, frame, template, EMPTY_FILL, lasting(item)).reel,
+      on: 'all',
+    };
   }),
   itemStep('lay over a cut', NOTHING, [], (reel, item, _, [, at = 0]) =>
     centreOnCut(reel, item.id, at % 900),
