@@ -361,7 +361,7 @@ export {
 } from './render/overFootage';
 export { stereoWeights, toStereo } from './sound/fold';
 export { graphicSounds } from './sound/graphicSounds';
-export { heldBack } from './sound/heldBack';
+export { heldBack, NEVER_OVER } from './sound/heldBack';
 export { LoudnessMeter } from './sound/loudness';
 export type { SoundSource } from './sound/mix';
 export type { SoundFacts, SoundPlay } from './sound/play';

@@ -1,7 +1,7 @@
 import { execFile } from 'node:child_process';
 import { rm } from 'node:fs/promises';
 import { promisify } from 'node:util';
-import { type FilmCodec, LoudnessMeter, SOUND_RATE } from '@fresh-reel/core';
+import { type FilmCodec, LoudnessMeter, NEVER_OVER, SOUND_RATE } from '@fresh-reel/core';
 import { SAFELY } from './ffmpeg';
 import { ENCODERS } from './filmCodecs';
 import { NodeSound } from './sound';
@@ -10,8 +10,6 @@ const run = promisify(execFile);
 
 /** Codecs of sound that give back what they were given. */
 const LOSSLESS = ['pcm_s24le', 'flac'];
-/** dBTP: what peaks lower than this is no louder than the ceiling after any codec. */
-const QUIET = -8;
 
 /**
  * The true peak of a sound as a film's codec gives it back.
@@ -22,7 +20,8 @@ const QUIET = -8;
  */
 export async function codedPeak(path: string, codec: FilmCodec, peak: number): Promise<number | undefined> {
   const { sound } = ENCODERS[codec];
-  if (sound.length === 0 || peak < QUIET || LOSSLESS.some((name) => sound.includes(name))) return undefined;
+  if (sound.length === 0 || peak < NEVER_OVER || LOSSLESS.some((name) => sound.includes(name)))
+    return undefined;
   // Matroska takes what every film takes.
   const coded = `${path}.mka`;
   try {

@@ -2,6 +2,8 @@ import { CEILING } from './limiter';
 
 /** Decibels that a coded peak may be off: what meters of other makes differ by. */
 const ROOM = 0.05;
+/** dBTP: what peaks lower than this in a mix is below the ceiling after any coder. */
+export const NEVER_OVER = -8;
 /** How often it is tried, at most. */
 const MOST_TRIES = 4;
 

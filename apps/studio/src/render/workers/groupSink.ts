@@ -13,7 +13,6 @@ import {
   wavSamples,
 } from '@fresh-reel/core';
 import {
-  AudioSample,
   AudioSampleSource,
   EncodedPacket,
   EncodedVideoPacketSource,
@@ -29,6 +28,7 @@ import {
 import { zipWriter } from '../../disk/zip';
 import type { WrittenFrame, WrittenGroup } from '../../storage/journal';
 import { type GrowingFile, streamInto } from '../../storage/storeFile';
+import { soundSample } from './codedPeak';
 import type { PaintedFrame } from './paintMessages';
 import { SOUND_BITRATE } from './soundCodec';
 
@@ -103,18 +103,8 @@ export function filmSink(
     },
     hear: async (block) => {
       await start();
-      const frames = block[0].length;
-      const data = new Float32Array(frames * 2);
-      data.set(block[0]);
-      data.set(block[1], frames);
-      const sample = new AudioSample({
-        data,
-        format: 'f32-planar',
-        numberOfChannels: 2,
-        sampleRate: SOUND_RATE,
-        timestamp: heard / SOUND_RATE,
-      });
-      heard += frames;
+      const sample = soundSample(block, heard);
+      heard += block[0].length;
       await sound?.add(sample);
       sample.close();
     },

@@ -2,13 +2,16 @@ import {
   browserFilm,
   groupLength,
   groupsOf,
+  heldBack,
   type MixFacts,
   MixRender,
   messageOf,
   movingPicture,
+  NEVER_OVER,
   ReelScene,
   type RenderPlan,
   type SoundCodec,
+  type Stereo,
   secondsAt,
 } from '@fresh-reel/core';
 import { openSounds } from '../../decode/soundReader';
@@ -16,6 +19,7 @@ import { DOCUMENT_ONLY } from '../../engine/documentOnly';
 import { type Journal, openJournal, type WrittenGroup } from '../../storage/journal';
 import { type GrowingFile, growFile, inMemory } from '../../storage/storeFile';
 import { soundCodec } from './canEncode';
+import { CodedMeter } from './codedPeak';
 import { typeOf } from './fileTypes';
 import { filmSink, type GroupMaker, type GroupSink, pictureSink, soundSink } from './groupSink';
 import type { FromRender, ToRender } from './messages';
@@ -60,15 +64,18 @@ async function render({ job, painters, journal: name }: Start): Promise<void> {
     codec = plays.length > 0 ? await soundCodec(plan.format) : undefined;
     sink = sinkOf(plan, file, scene.transparent, codec);
     const into = sink;
-    const mix =
-      codec &&
+    const mixed: Mixed = (write, ceiling) =>
       new MixRender(
         plays,
         secondsAt(plan.from, plan.rate),
         secondsAt(plan.count, plan.rate),
         (media) => opened.get(media),
-        (block) => into.hear(block),
+        write,
+        ceiling,
       );
+    const isCoded = codec !== undefined && codec !== 'wav' && !job.sample;
+    const coded = isCoded ? await tried(mixed, codec as Coder) : undefined;
+    const mix = codec && mixed((block) => into.hear(block), coded?.ceiling);
     // The sound goes along, so that neither track waits long for the other.
     let bytes = 0;
     const put: Put = async (group, { first: from, count: frames }) => {
@@ -88,7 +95,7 @@ async function render({ job, painters, journal: name }: Start): Promise<void> {
       await file.discard();
       return tell({ type: 'sampled', bytes, painting: crew?.waited ?? 0 });
     }
-    heard = await mix?.end();
+    heard = mix && { ...(await mix.end()), ...(coded && { peak: coded.peak }) };
     await sink.finish();
   } catch (error) {
     // The first fault is the one to tell.
@@ -105,6 +112,28 @@ async function render({ job, painters, journal: name }: Start): Promise<void> {
     frames: plan.count,
     ...finished,
     ...(codec && heard ? { sound: { codec, ...heard } } : {}),
+  });
+}
+
+type Coder = Exclude<SoundCodec, 'wav'>;
+/** The mix of a render, whose blocks go somewhere. */
+type Mixed = (write: (block: Stereo) => Promise<void> | void, ceiling?: number) => MixRender;
+
+/** Tries how a mix comes out of a codec. @returns the ceiling that holds its peaks, and the peak that it has then */
+async function tried(mixed: Mixed, codec: Coder): Promise<{ peak: number; ceiling?: number }> {
+  const unlessStopped = () => {
+    if (stopped) throw new Stopped();
+  };
+  const { peak } = await mixed(unlessStopped).end();
+  if (peak < NEVER_OVER) return { peak };
+  return heldBack(async (ceiling) => {
+    const meter = new CodedMeter(codec);
+    const mix = mixed((block) => {
+      unlessStopped();
+      return meter.push(block);
+    }, ceiling);
+    await mix.end();
+    return { ceiling, peak: await meter.end() };
   });
 }
 
