@@ -4,7 +4,20 @@ import type { GroupLayer } from '../layers/group';
 import type { LayerContext, Measured, Node, Size } from '../layers/kind';
 import { type Layer, withKind } from '../layers/registry';
 import { readsRightToLeft } from '../text/scripts';
+import { MOST_LAYERS } from './paintPass';
 import { instances } from './repeats';
+
+/** Counts the layers of one frame: more than it may hold are left out, and told. */
+class Room {
+  private taken = 0;
+
+  /** Whether there is room for one more. */
+  take({ notice }: LayerContext): boolean {
+    if (this.taken > MOST_LAYERS) return false;
+    if (++this.taken > MOST_LAYERS) notice({ kind: 'too-much', slot: '' });
+    return true;
+  }
+}
 
 interface Sized {
   readonly layer: Layer;
@@ -18,7 +31,11 @@ interface Sized {
  * with nothing to show takes no room. Motion plays no part, so a plate does not tremble while its words arrive.
  */
 export function arrange(layers: readonly Layer[], parent: Size, context: LayerContext): Node[] {
-  const placed = sizes(layers, parent, context).map((sized) =>
+  return arrangeIn(new Room(), layers, parent, context);
+}
+
+function arrangeIn(room: Room, layers: readonly Layer[], parent: Size, context: LayerContext): Node[] {
+  const placed = sizes(room, layers, parent, context).map((sized) =>
     place(sized, parent, sized.context ?? context),
   );
   return withHugging(layers, placed, context);
@@ -32,22 +49,22 @@ const isThere = (layer: Layer, { value, isFilled }: LayerContext) =>
   value(layer.visible) && (layer.needs?.every(isFilled) ?? true);
 
 /** The layers that take part, each as often as it is repeated. */
-function sizes(layers: readonly Layer[], parent: Size, context: LayerContext): Sized[] {
+function sizes(room: Room, layers: readonly Layer[], parent: Size, context: LayerContext): Sized[] {
   return inFlow(layers).flatMap((layer) =>
     instances(layer, context).flatMap((own) => {
-      const sized = size(layer, parent, own ?? context);
+      const sized = room.take(context) ? size(room, layer, parent, own ?? context) : undefined;
       return sized ? [{ ...sized, ...(own ? { context: own } : {}) }] : [];
     }),
   );
 }
 
-function size(layer: Layer, parent: Size, context: LayerContext): Sized | undefined {
+function size(room: Room, layer: Layer, parent: Size, context: LayerContext): Sized | undefined {
   if (!isThere(layer, context)) return undefined;
   const measured = withKind(layer, (kind, own) => kind.measure(own, parent, context));
   if (!measured) return undefined;
   if (layer.kind !== 'group') return { layer, measured, children: [] };
-  if (!layer.row) return { layer, measured, children: arrange(layer.layers, measured.size, context) };
-  return row(layer, parent, context);
+  if (!layer.row) return { layer, measured, children: arrangeIn(room, layer.layers, measured.size, context) };
+  return row(room, layer, parent, context);
 }
 
 /** Whether a slot's words read from right to left, so that what depends on it is turned round. */
@@ -78,14 +95,14 @@ function place(
 }
 
 /** Children side by side or one below the other; the group's size is theirs together. */
-function row(layer: GroupLayer, parent: Size, context: LayerContext): Sized | undefined {
+function row(room: Room, layer: GroupLayer, parent: Size, context: LayerContext): Sized | undefined {
   const { value } = context;
   const { direction } = layer.row!;
   const gap = value(layer.row!.gap);
   const round = isTurned(layer.row!.reads, context);
   const side = value(layer.row!.align);
   const align = round && direction === 'column' ? 1 - side : side;
-  const sized = sizes(layer.layers, parent, context);
+  const sized = sizes(room, layer.layers, parent, context);
   if (sized.length === 0) return undefined;
   if (value(layer.row!.reverse) !== (round && direction === 'row')) sized.reverse();
   const along = (s: Size) => (direction === 'row' ? s.width : s.height);

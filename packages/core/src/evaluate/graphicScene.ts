@@ -1,4 +1,4 @@
-import { controlFills, isKeyed } from '../documents/controls';
+import { controlFills, isKeyed, takesPictures } from '../documents/controls';
 import type { ControlFill, ControlValue, Fill, PictureFill } from '../documents/fill';
 import type { Template } from '../documents/template';
 import type {
@@ -27,7 +27,7 @@ import { changedLayers, flatLayers } from './changes';
 import { clockOf } from './clockOf';
 import { type LaidPart, PaintPass, type Region } from './paintPass';
 import { repeatsOf } from './repeats';
-import { type Seen, seenSpans, windowAt, wordlessRegions } from './seen';
+import { layersWith, type Seen, seenSpans, windowAt, wordlessRegions } from './seen';
 import { SlotFills } from './slotFills';
 
 export type { LaidPart, Region } from './paintPass';
@@ -177,14 +177,19 @@ export class GraphicScene {
 
   /** Scenes of the same layers share it: another letter typed makes another scene, and changes nothing of it. */
   private findSeen(): ReadonlyMap<string, Seen> {
-    const { layers, clock, controls, frame } = this;
-    const { camera } = this.template;
+    const { clock, frame } = this;
+    const { camera, slots } = this.template;
+    const pictures = new Set(slots.filter(takesPictures).map((slot) => slot.id));
+    const layers = layersWith(this.layers, (slot) => pictures.has(slot));
+    // A control that none of them goes by changes nothing of it.
+    const said = JSON.stringify([layers, camera]);
+    const controls = Object.entries(this.controls).filter(([id]) => said.includes(`"control":"${id}"`));
     const repeats = [...everyLayer(layers)].flatMap((layer) =>
       layer.kind === 'group' && layer.repeat
         ? [repeatsOf(layer.repeat.over, this.slots).map((r) => r.slot)]
         : [],
     );
-    const key = `seen/${JSON.stringify([layers, camera, clock, controls, frame, repeats])}`;
+    const key = `seen/${JSON.stringify([said, clock, controls, frame, repeats])}`;
     return this.resources.memo.of(key, () =>
       seenSpans(layers, camera, frame, this.length, this.resources.memo, this.slots, (time) =>
         this.momentAt(time),

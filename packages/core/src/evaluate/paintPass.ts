@@ -67,6 +67,14 @@ const NOTHING = 0.002;
 
 /** Operations of one frame at most: more take seconds to paint. What comes after them is left out, and told. */
 const MOST_OPERATIONS = 40_000;
+/**
+ * Layers of one frame at most, each as often as it is repeated, mirrored and left behind, whether it shows or not: going
+ * through them takes half a second. The collection's own go through a hundred.
+ */
+export const MOST_LAYERS = 4000;
+
+/** Kinds of layers that tell where slots lie in them while they are painted, or hold others. */
+const TELLS: Partial<Readonly<Record<Layer['kind'], true>>> = { group: true, text: true, points: true };
 
 const byId = (nodes: readonly Node[]) => new Map(nodes.map((n) => [n.layer.id, n]));
 
@@ -91,14 +99,20 @@ export class PaintPass {
   /** Where every layer that shows lies, from the lowest to the topmost, what is in a group before the group. */
   readonly parts: LaidPart[] = [];
   letters: LetterMap | undefined;
-  /** Operations made so far. */
+  /** Operations made so far, and layers gone through. */
   private made = 0;
+  private layers = 0;
   /** Opacity of the groups that are being painted. */
   private around = 1;
 
+  /**
+   * @param lettersOf the text layer whose letters' places are wanted too
+   * @param only `places`: where slots lie, and no operations
+   */
   constructor(
     private context: LayerContext,
     private readonly lettersOf: string | undefined,
+    private readonly only?: 'places',
   ) {}
 
   paintAll(nodes: readonly Node[], parent: Matrix4): Op[] {
@@ -108,11 +122,12 @@ export class PaintPass {
 
   /** Whether as much has been painted as one frame may hold. */
   private get full(): boolean {
-    return this.made > MOST_OPERATIONS;
+    return this.made > MOST_OPERATIONS || this.layers > MOST_LAYERS;
   }
 
-  private count(operations: number): void {
+  private count(operations: number, layers: number): void {
     this.made += operations;
+    this.layers += layers;
     if (this.full) this.context.notice({ kind: 'too-much', slot: '' });
   }
 
@@ -166,7 +181,8 @@ export class PaintPass {
     this.context = node.context ?? around;
     const late = node.layer.stutter ? droppedFrames(node.layer.stutter, this.context) : 0;
     if (late > 0) this.context = shiftedBy(this.context, late);
-    const left = node.layer.afterimage ? this.untold(() => this.afterimages(node, parent, siblings)) : [];
+    const left =
+      node.layer.afterimage && !this.only ? this.untold(() => this.afterimages(node, parent, siblings)) : [];
     const ops = this.paintOwn(node, parent, siblings);
     this.context = around;
     return left.length > 0 ? [...left, ...ops] : ops;
@@ -185,7 +201,7 @@ export class PaintPass {
     if (back <= 0 || shown <= NOTHING) return [];
     const ink = colour === undefined ? undefined : now.value(colour);
     const ops: Op[] = [];
-    for (let k = copies; k >= 1; k--) {
+    for (let k = copies; k >= 1 && !this.full; k--) {
       const part = k / copies;
       const fades = shown * (1 - lost * part);
       if (fades <= NOTHING) continue;
@@ -212,7 +228,7 @@ export class PaintPass {
 
   /** A node seen in a mirror: none of it is a region. */
   private mirrored(node: Node, parent: Matrix4, siblings: ReadonlyMap<string, Node>): Op[] {
-    return this.untold(() => this.paintNode(node, parent, siblings));
+    return this.only ? [] : this.untold(() => this.paintNode(node, parent, siblings));
   }
 
   /** Paints what is no place of a slot and no letter that is asked for. */
@@ -233,12 +249,13 @@ export class PaintPass {
   ): Op[] {
     const { layer } = node as Node<Layer>;
     const { value } = this.context;
-    if (!this.shown(layer)) return [];
+    if (!this.full) this.count(0, 1);
+    if (this.full || !this.shown(layer)) return [];
     const opacity = value(layer.opacity);
     if (opacity <= NOTHING) return [];
     const matrix = changed(this.matrixOf(node, parent));
     // What lies beyond all measure is not seen.
-    if (!matrix.every(Number.isFinite) || this.full) return [];
+    if (!matrix.every(Number.isFinite)) return [];
     const plane = planeOf(matrix);
     const scale = largestScale(plane, node.box.width / 2, node.box.height / 2);
     const named = byId(node.children);
@@ -274,7 +291,10 @@ export class PaintPass {
     };
     const children = shownThemselves(node.children);
     this.around *= opacity;
-    const own = withKind(layer, (kind, own) => kind.paint({ ...node, layer: own, children }, tools));
+    const own =
+      this.only && !TELLS[layer.kind]
+        ? []
+        : withKind(layer, (kind, own) => kind.paint({ ...node, layer: own, children }, tools));
     const painted = layer.standIn === undefined ? own : this.withStandIn(own, node as Node<Layer>, matrix);
     const shown = this.around;
     this.around /= opacity;
@@ -301,8 +321,13 @@ export class PaintPass {
         ...parts.get(slot),
       });
     }
+    if (this.only) {
+      const source = layer.matte && siblings.get(layer.matte.layer);
+      if (source) this.paintNode(source, parent, siblings);
+      return [];
+    }
     if (painted.length === 0) return [];
-    if (layer.kind !== 'group') this.count(painted.length);
+    if (layer.kind !== 'group') this.count(painted.length, 0);
     const { ops: plain, blend } = liftBlend(painted, layer);
     let ops = plain;
     if (layer.mask) ops = this.masked(ops, node as Node<Layer>, tools);

@@ -1,7 +1,8 @@
 import type { Template } from '../documents/template';
 import { boundsOf, intersection, isEmpty } from '../geometry/rect';
+import { EACH } from '../layers/common';
 import type { FoundPicture, LayerContext, Size, Words } from '../layers/kind';
-import type { Layer } from '../layers/registry';
+import { everyLayer, type Layer, slotsOf } from '../layers/registry';
 import type { Memo } from '../memo';
 import type { LayoutCache } from '../text/cache';
 import type { Moment, Property, Value } from '../values/property';
@@ -33,6 +34,35 @@ export interface Seen {
 const THERE = 0.95;
 
 /**
+ * The layers in which some slots lie, with all that says where: the groups around them, what stands beside them in a row,
+ * and what a shape hugs. All others change nothing about where they lie.
+ */
+export function layersWith(layers: readonly Layer[], isWanted: (slot: string) => boolean): Layer[] {
+  const kept = new Map<string, Layer>();
+  const keep = (layer: Layer, whole: boolean): void => {
+    if (kept.has(layer.id)) return;
+    const inside =
+      layer.kind === 'group' && !whole && !layer.row
+        ? { ...layer, layers: layersWith(layer.layers, isWanted) as typeof layer.layers }
+        : layer;
+    kept.set(layer.id, inside as Layer);
+    const beside = [
+      ...(layer.kind === 'shape' && layer.hug ? layer.hug.layers : []),
+      ...(layer.matte ? [layer.matte.layer] : []),
+    ];
+    for (const id of beside) {
+      const other = layers.find((l) => l.id === id);
+      if (other) keep(other, true);
+    }
+  };
+  const holds = (layer: Layer): boolean =>
+    slotsOf(layer).some((slot) => slot === EACH || isWanted(slot)) ||
+    (layer.kind === 'group' && layer.layers.some(holds));
+  for (const layer of layers) if (holds(layer)) keep(layer, false);
+  return layers.flatMap((layer) => kept.get(layer.id) ?? []);
+}
+
+/**
  * When each slot of a picture is in view, in actual frames: the first and the last frame in which any of its layers
  * lies in the picture. It follows from the document alone: words are left out, so that no font is needed.
  */
@@ -46,40 +76,40 @@ export function seenSpans(
   momentAt: (time: number) => Moment,
 ): ReadonlyMap<string, Seen> {
   const whole = { x: 0, y: 0, ...frame };
-  const kept = new Map<number, ReadonlyMap<string, number>>();
-  /** How much of each slot shows. */
-  const seenAt = (time: number): ReadonlyMap<string, number> => {
-    let seen = kept.get(time);
-    if (!seen) {
-      const shown = new Map<string, number>();
-      for (const { slot, quad, opacity } of wordlessRegions(
-        layers,
-        camera,
-        frame,
-        momentAt(time),
-        memo,
-        slots,
-      )) {
-        if (isEmpty(intersection(boundsOf(quad), whole))) continue;
-        shown.set(slot, Math.max(opacity, shown.get(slot) ?? 0));
-      }
-      seen = shown;
-      kept.set(time, seen);
+  /** How much shows at a moment of each slot that lies in some layers. */
+  const shownIn = (own: readonly Layer[], time: number): ReadonlyMap<string, number> => {
+    const shown = new Map<string, number>();
+    for (const { slot, quad, opacity } of wordlessRegions(own, camera, frame, momentAt(time), memo, slots)) {
+      if (isEmpty(intersection(boundsOf(quad), whole))) continue;
+      shown.set(slot, Math.max(opacity, shown.get(slot) ?? 0));
     }
-    return seen;
+    return shown;
   };
   const last = Math.max(0, Math.ceil(length) - 1);
   const step = Math.max(1, Math.floor(last / LOOKS));
   const looks = Array.from({ length: Math.floor(last / step) + 1 }, (_, i) => i * step);
   if (looks.at(-1) !== last) looks.push(last);
+  const seen = looks.map((time) => shownIn(layers, time));
+  const among = new Map<string, Map<number, ReadonlyMap<string, number>>>();
   const found = new Map<string, Seen>();
-  for (const slot of new Set(looks.flatMap((t) => [...seenAt(t).keys()]))) {
-    const first = looks.findIndex((t) => seenAt(t).has(slot));
-    const final = looks.findLastIndex((t) => seenAt(t).has(slot));
-    const from = edge(looks[first]!, looks[first - 1] ?? looks[first]!, (t) => seenAt(t).has(slot));
-    const to = edge(looks[final]!, looks[final + 1] ?? looks[final]!, (t) => seenAt(t).has(slot));
-    const most = Math.max(...looks.map((t) => seenAt(t).get(slot) ?? 0));
-    const isThere = (t: number) => (seenAt(t).get(slot) ?? 0) >= THERE * most;
+  for (const slot of new Set(seen.flatMap((shown) => [...shown.keys()]))) {
+    // Where it comes and goes is looked for among its own layers alone, which a repeated part's have in common.
+    const own = layersWith(layers, (other) => other === slot);
+    const ids = [...everyLayer(own)].map((layer) => layer.id).join();
+    const kept = among.get(ids) ?? new Map(looks.map((time, i) => [time, seen[i]!] as const));
+    among.set(ids, kept);
+    const shows = (time: number): number | undefined => {
+      const shown = kept.get(time) ?? shownIn(own, time);
+      kept.set(time, shown);
+      return shown.get(slot);
+    };
+    const isSeen = (time: number) => shows(time) !== undefined;
+    const first = looks.findIndex(isSeen);
+    const final = looks.findLastIndex(isSeen);
+    const from = edge(looks[first]!, looks[first - 1] ?? looks[first]!, isSeen);
+    const to = edge(looks[final]!, looks[final + 1] ?? looks[final]!, isSeen);
+    const most = Math.max(...looks.map((time) => shows(time) ?? 0));
+    const isThere = (time: number) => (shows(time) ?? 0) >= THERE * most;
     const full = looks.filter(isThere);
     const [up, down] = [full[0]!, full.at(-1)!];
     const fades = [
@@ -120,7 +150,7 @@ export function wordlessRegions(
     memo,
     notice: () => undefined,
   };
-  const pass = new PaintPass(context, undefined);
+  const pass = new PaintPass(context, undefined, 'places');
   pass.paintAll(arrange(layers, frame, context), cameraMatrix(camera, frame, value));
   return pass.regions;
 }
