@@ -1,4 +1,6 @@
 import { timingSafeEqual } from 'node:crypto';
+import { isIP } from 'node:net';
+import { hostname } from 'node:os';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 
 /** Name of the cookie by which a browser that was let in once is known. */
@@ -10,6 +12,27 @@ export function isOwn({ headers }: FastifyRequest): boolean {
   if (site !== undefined && site !== 'same-origin' && site !== 'none') return false;
   const { origin, host } = headers;
   return origin === undefined || (URL.canParse(origin) && new URL(origin).host === host);
+}
+
+/** A name in `Host`, without its port, as it is compared. */
+const nameIn = (host: string | undefined) => (host ?? '').replace(/:\d+$/, '').toLowerCase();
+
+/**
+ * Refuses what is asked for under a name that is not this server's. A page of another site may have its own name point to
+ * this machine, and is then of the same origin as the server; numbers cannot be pointed elsewhere.
+ * @param names further ones by which it is reached
+ */
+export function knownNamesOnly(app: FastifyInstance, names: readonly string[]): void {
+  const own = hostname().toLowerCase();
+  const known = new Set(['localhost', own, `${own}.local`, ...names.map((name) => name.toLowerCase())]);
+  app.addHook('onRequest', async ({ headers }, reply) => {
+    const name = nameIn(headers.host);
+    const isNumber = isIP(name.replace(/^\[(.*)\]$/, '$1')) !== 0;
+    if (isNumber || known.has(name) || name.endsWith('.localhost')) return;
+    return reply.code(421).send({
+      error: `This server is not known as "${name}". If it should be, start it with --name ${name}.`,
+    });
+  });
 }
 
 /** Refuses what pages of other sites ask for. */

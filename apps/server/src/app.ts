@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyInstance } from 'fastify';
-import { askForToken } from './access';
+import { askForToken, knownNamesOnly } from './access';
 import { STUDIO } from './built';
 import { footage } from './footage/routes';
 import type { RenderDesk } from './renders/desk';
@@ -22,6 +22,8 @@ export interface Services {
   readonly renders?: { readonly desk: RenderDesk; readonly metrics: Metrics };
   /** What is asked for before it does anything. */
   readonly token?: string | undefined;
+  /** Names by which it is reached, besides those of this machine. */
+  readonly names?: readonly string[];
 }
 
 /**
@@ -29,7 +31,7 @@ export interface Services {
  * path that is not a file is the app's own, so that a reel's address can be reloaded.
  * @throws {Error} when the app was not built
  */
-export function createApp(folder = STUDIO, { renders, token }: Services = {}): FastifyInstance {
+export function createApp(folder = STUDIO, { renders, token, names = [] }: Services = {}): FastifyInstance {
   if (!existsSync(`${folder}/index.html`))
     throw new Error('The studio is not built. Run npm start, or npm run build first.');
   const app = Fastify({ logger: false, forceCloseConnections: true });
@@ -39,7 +41,9 @@ export function createApp(folder = STUDIO, { renders, token }: Services = {}): F
     // A file that is served may have said another one; the address asked for never does.
     if (!reply.raw.hasHeader('Content-Security-Policy')) reply.header('Content-Security-Policy', PAGE_POLICY);
   });
+  // What is let in by its token alone needs no name.
   if (token) askForToken(app, token);
+  else knownNamesOnly(app, names);
   app.register(footage);
   if (renders) {
     app.register(renderRoutes, renders);

@@ -15,14 +15,14 @@ try {
   console.error(told);
   process.exit(1);
 }
-const { port, host, token, data, redis, limits } = settings;
+const { port, host, token, data, redis, limits, names } = settings;
 
 const metrics = new Metrics();
 const version = await builtVersion();
 /** Where machines in a row reach this one. */
 let reached = settings.address;
 const crew = redis
-  ? (await import('./renders/queueCrew')).crewOn(redis, version, () => reached!)
+  ? (await import('./renders/queueCrew')).crewOn(redis, version, () => reached!, token)
   : ({ folder }: { folder: string }) => new LocalCrew(folder).readyAhead();
 const desk = await RenderDesk.open({ folder: data, crew, version, limits, metrics }).catch((error: Error) => {
   console.error(error.message);
@@ -33,7 +33,7 @@ metrics.watch(() => {
   for (const { state } of desk.list()) counts[state] = (counts[state] ?? 0) + 1;
   return counts;
 });
-const app = createApp(undefined, { renders: { desk, metrics }, token });
+const app = createApp(undefined, { renders: { desk, metrics }, token, names });
 try {
   const address = await app.listen({ port, host });
   reached ??= address;

@@ -11,6 +11,8 @@ const limit = (normal: number) => z.coerce.number().int().positive().default(nor
 const settingsSchema = z.object({
   port: z.coerce.number().int().min(0).max(65535).default(4173),
   host: z.string().default('127.0.0.1'),
+  /** Names by which it is reached, besides this machine's own. */
+  names: z.array(z.string().min(1)),
   token: z.string().min(16, 'A token has 16 letters at least.').optional(),
   data: z.string().default(fileURLToPath(new URL('../../../.fresh-reel/', import.meta.url))),
   redis: z.url({ protocol: /^rediss?$/ }).optional(),
@@ -36,11 +38,20 @@ export function readSettings(
   const text = { type: 'string' } as const;
   const { values } = parseArgs({
     args: [...args],
-    options: { port: text, host: text, token: text, data: text, redis: text, address: text },
+    options: {
+      port: text,
+      host: text,
+      token: text,
+      data: text,
+      redis: text,
+      address: text,
+      name: { type: 'string', multiple: true },
+    },
   });
   const { mostBytes, mostFrames, mostPixels, mostJobs, mostSeconds, ...rest } = settingsSchema.parse({
     port: values.port ?? env.PORT,
     host: values.host ?? env.FRESH_REEL_HOST,
+    names: values.name ?? env.FRESH_REEL_NAMES?.split(',').map((name) => name.trim()) ?? [],
     token: values.token ?? env.FRESH_REEL_TOKEN,
     data: values.data ?? env.FRESH_REEL_DATA,
     redis: values.redis ?? env.FRESH_REEL_REDIS,
@@ -53,6 +64,7 @@ export function readSettings(
   });
   return {
     ...rest,
+    names: [...rest.names, ...(rest.address ? [new URL(rest.address).hostname] : [])],
     // Whoever can reach it could have it work: from other machines only with a token.
     token: rest.token ?? (isLoopback(rest.host) ? undefined : randomBytes(18).toString('base64url')),
     limits: {

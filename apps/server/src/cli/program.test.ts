@@ -64,7 +64,7 @@ it('takes numbers below nought, and what stands in the environment', () => {
   expect(asked('check', 'a', '--loudness=-14').loudness).toBe(-14);
   process.env.FRESH_REEL_REDIS = 'redis://queue:6379';
   try {
-    expect(asked('work')).toEqual({ redis: 'redis://queue:6379', token: undefined, data: undefined });
+    expect(asked('work')).toEqual({ redis: 'redis://queue:6379' });
   } finally {
     delete process.env.FRESH_REEL_REDIS;
   }

@@ -28,6 +28,7 @@ import {
   placeOf,
   rateOf,
   redisOf,
+  serverOf,
   shapesOf,
   sideOf,
   sizeOf,
@@ -185,7 +186,12 @@ export function programOf(does: Deeds): Command {
         .argParser(redisOf)
         .makeOptionMandatory(),
     )
-    .addOption(new Option('--token <token>', 'of the server').env('FRESH_REEL_TOKEN'))
+    .addOption(
+      new Option('--server <address>', 'the one server to work for, such as http://studio:4173')
+        .env('FRESH_REEL_SERVER')
+        .argParser(serverOf),
+    )
+    .addOption(new Option('--token <token>', 'of that server').env('FRESH_REEL_TOKEN'))
     .option('--data <folder>', 'where what is fetched is kept')
     .action((given: WorkCommand) => does.work(given));
 

@@ -120,3 +120,10 @@ export function redisOf(text: string): string {
     throw new CommandError(`--redis: "${text}" is no address of a queue, such as redis://machine:6379.`);
   return text;
 }
+
+/** The address of a server, without a path. */
+export function serverOf(text: string): string {
+  if (!URL.canParse(text) || !/^https?:$/.test(new URL(text).protocol))
+    throw new CommandError(`--server: "${text}" is no address of a server, such as http://studio:4173.`);
+  return new URL(text).origin;
+}

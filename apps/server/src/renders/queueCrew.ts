@@ -1,12 +1,15 @@
 import { type Job, Queue, QueueEvents } from 'bullmq';
 import type { Crew } from './crew';
 import { pieceKey, type RangeOrder, sha256 } from './order';
+import { sealOf } from './seal';
 import type { Store } from './store';
 
 /** What a machine in a row is asked for, and of whom it gets what that takes. */
 export interface RangeTask {
   readonly order: RangeOrder;
   readonly server: string;
+  /** By which a machine knows that its own server asks for it; none where the server has no token. */
+  readonly seal?: string;
 }
 
 /** Machines of one version share a queue: those of another may paint differently. */
@@ -40,6 +43,7 @@ export class QueueCrew implements Crew {
     version: string,
     private readonly store: Store,
     private readonly server: () => string,
+    private readonly token: string | undefined,
     private readonly slowAtLeast: number,
   ) {
     const options = { connection: connectionTo(redis) };
@@ -122,9 +126,10 @@ export class QueueCrew implements Crew {
   }
 
   private add(jobId: string, order: RangeOrder): Promise<Job<RangeTask>> {
+    const task = { order, server: this.server() };
     return this.queue.add(
       'range',
-      { order, server: this.server() },
+      this.token === undefined ? task : { ...task, seal: sealOf(task, this.token) },
       {
         ...{ jobId, attempts: ATTEMPTS, backoff: { type: 'exponential', delay: 500 } },
         ...{ removeOnComplete: true, removeOnFail: true },
@@ -138,8 +143,12 @@ export class QueueCrew implements Crew {
   }
 }
 
-/** @param slowAtLeast milliseconds before a range that takes long is given to another machine too */
+/**
+ * @param server its address, as machines in a row reach it
+ * @param token of the server, where it has one
+ * @param slowAtLeast milliseconds before a range that takes long is given to another machine too
+ */
 export const crewOn =
-  (redis: string, version: string, server: () => string, slowAtLeast = SLOW_AT_LEAST) =>
+  (redis: string, version: string, server: () => string, token?: string, slowAtLeast = SLOW_AT_LEAST) =>
   (store: Store): Crew =>
-    new QueueCrew(redis, version, store, server, slowAtLeast);
+    new QueueCrew(redis, version, store, server, token, slowAtLeast);

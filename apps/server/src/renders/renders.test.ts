@@ -1,5 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync, utimesSync, writeFileSync } from 'node:fs';
+import { get } from 'node:http';
 import { join } from 'node:path';
 import { main } from '../cli/main';
 import type { RenderState } from './desk';
@@ -264,6 +265,31 @@ describe('what is refused, and why', () => {
     const elsewhere = await order(serving, reelOf(4), SMALL, { Origin: 'http://elsewhere.example' });
     expect(elsewhere.status).toBe(403);
   });
+});
+
+it('a name that is pointed at this machine is none of its names', async () => {
+  const other = temporary();
+  const open = await serveRenders({ folder: other.path, names: ['films.example'] });
+  const { port } = new URL(open.address);
+  /** What is answered to who asks under a name: as a page of that name would, which is of one origin with it. */
+  const asked = (host: string, path: string) =>
+    new Promise<[number, string]>((resolve, reject) => {
+      const headers = { Host: host, Origin: `http://${host}`, 'Sec-Fetch-Site': 'same-origin' };
+      get({ host: '127.0.0.1', port, path, headers }, async (reply) => {
+        let text = '';
+        for await (const part of reply) text += part;
+        resolve([reply.statusCode!, text]);
+      }).on('error', reject);
+    });
+  for (const path of [RENDERS_PATH, '/api/footage', '/metrics', '/']) {
+    const [status, text] = await asked(`rebound.example:${port}`, path);
+    expect([path, status]).toEqual([path, 421]);
+    expect(text).toContain('start it with --name rebound.example');
+    for (const name of ['localhost', '127.0.0.1', '192.168.1.20', '[::1]', 'a.localhost', 'films.example'])
+      expect([name, (await asked(`${name}:${port}`, path))[0]]).toEqual([name, 200]);
+  }
+  await open.app.close();
+  other.remove();
 });
 
 it('the API describes itself in OpenAPI 3.1', async () => {

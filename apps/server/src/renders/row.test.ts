@@ -1,12 +1,16 @@
 /** Machines in a row: a real Redis, started here, and processes that join in. */
 import { type ChildProcess, spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { createServer as createWebServer } from 'node:http';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { randomAt } from '@fresh-reel/core';
+import { Queue } from 'bullmq';
 import type { RenderState } from './desk';
-import { crewOn } from './queueCrew';
+import { connectionTo, crewOn, queueName } from './queueCrew';
+import { sealOf } from './seal';
 import { film, framesOf, heard, order, reelOf, type Serving, serveRenders, temporary } from './testing';
 
 const COMMAND = fileURLToPath(new URL('../../bin/fresh-reel.mjs', import.meta.url));
@@ -47,9 +51,10 @@ async function startRedis(): Promise<ChildProcess> {
 /**
  * A machine that joins in.
  * @param room bytes that a file of it may have at most (`prlimit` of util-linux), as on a disk that is full
+ * @param more what else it is told
  */
-async function join_in(name: string, room?: number): Promise<ChildProcess> {
-  const line = [process.execPath, COMMAND, 'work', '--data', join(folder.path, name)];
+async function join_in(name: string, room?: number, more: readonly string[] = []): Promise<ChildProcess> {
+  const line = [process.execPath, COMMAND, 'work', '--data', join(folder.path, name), ...more];
   const [program, ...args] = room === undefined ? line : ['prlimit', `--fsize=${room}`, ...line];
   const child = spawn(program!, args, {
     env: { ...process.env, FRESH_REEL_REDIS: `redis://127.0.0.1:${port}` },
@@ -131,7 +136,7 @@ it('a machine that stands still in the middle of a range is not waited for', asy
   let address = '';
   const serving = await serveRenders({
     folder: join(folder.path, 'slow'),
-    crew: crewOn(`redis://127.0.0.1:${port}`, await builtVersion(), () => address, 2000),
+    crew: crewOn(`redis://127.0.0.1:${port}`, await builtVersion(), () => address, undefined, 2000),
   });
   address = serving.address;
   const [still] = await Promise.all([join_in('still'), join_in('going')]);
@@ -161,6 +166,63 @@ it('a machine whose disk is full gives its range back, and rests', async () => {
   await serving.app.close();
 }, 120_000);
 
+it('a machine with a token works for its own server alone, and tells nobody else its token', async () => {
+  const { builtVersion } = await import('../built');
+  const version = await builtVersion();
+  const asked: string[] = [];
+  const stranger = createWebServer((request, reply) => {
+    asked.push(`${request.url} ${request.headers.authorization}`);
+    reply.end();
+  }).listen(0, '127.0.0.1');
+  await once(stranger, 'listening');
+  const elsewhere = `http://127.0.0.1:${(stranger.address() as { port: number }).port}`;
+  // A part of Redis of its own: the machines of other tests have no token.
+  const own = `redis://127.0.0.1:${port}/7`;
+  const token = 'a-token-of-twenty-letters';
+  let address = '';
+  const serving = await serveRenders({
+    folder: join(folder.path, 'sealed'),
+    token,
+    crew: crewOn(own, version, () => address, token),
+  });
+  address = serving.address;
+  const queue = new Queue(queueName(version), { connection: connectionTo(own) });
+  const order_ = { first: 0, count: 1 };
+  await queue.add('range', {
+    order: order_,
+    server: elsewhere,
+    seal: sealOf({ order: order_, server: elsewhere } as never, token),
+  });
+  await queue.add('range', { order: order_, server: address });
+  await queue.add('range', { order: order_, server: address, seal: '00' });
+  const machine = await join_in('sealed-machine', undefined, [
+    '--redis',
+    own,
+    '--server',
+    address,
+    '--token',
+    token,
+  ]);
+  let said = '';
+  const heardAll = new Promise<void>((resolve) => {
+    machine.stdout!.on('data', (bytes: Buffer) => {
+      said += bytes.toString();
+      if (said.match(/^failed: /gm)?.length === 3) resolve();
+    });
+  });
+  await heardAll;
+  expect(said).toContain(`This machine works for ${address}, and ${elsewhere} asked for a range.`);
+  expect(said.match(/does not have the token/g)).toHaveLength(2);
+  const asks = { Authorization: `Bearer ${token}` };
+  const { id, count } = (await (await order(serving, reelOf(4), WISH, asks)).json()) as RenderState;
+  await reached(serving, id, count);
+  expect(asked).toEqual([]);
+  await queue.close();
+  await serving.app.close();
+  await kill(machine);
+  stranger.close();
+}, 120_000);
+
 /** How often a machine is killed, and which moments are drawn: `FRESH_REEL_KILLS=200 FRESH_REEL_SEED=1`. */
 const KILLS = Number(process.env.FRESH_REEL_KILLS ?? 3);
 const SEED = Number(process.env.FRESH_REEL_SEED ?? 1);
@@ -180,7 +242,7 @@ it(
       // In a folder of its own: what a store has is not made again.
       const serving = await serveRenders({
         folder: join(folder.path, `killed-film-${films}`),
-        crew: crewOn(`redis://127.0.0.1:${port}`, version, () => address, 2000),
+        crew: crewOn(`redis://127.0.0.1:${port}`, version, () => address, undefined, 2000),
       });
       address = serving.address;
       const { id, count } = (await (await order(serving, reelOf(15), WISH)).json()) as RenderState;

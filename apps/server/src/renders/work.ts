@@ -7,14 +7,19 @@ import { messageOf } from '@fresh-reel/core';
 import { DelayedError, type Job, Worker } from 'bullmq';
 import { builtVersion } from '../built';
 import { writeHashed } from '../hashed';
+import { CommandError } from '../rendering/command';
 import { readDocument } from './document';
 import { orderSchema, pieceKey } from './order';
 import { connectionTo, LEAVE, queueName, type RangeTask } from './queueCrew';
 import { RangeMaker } from './rangeMaker';
+import { isSealed } from './seal';
 import { type Kind, STORE_PATH, Store } from './store';
 
 export interface WorkCommand {
   readonly redis: string;
+  /** The one server that it works for, as its address; any that asks, when absent. */
+  readonly server: string | undefined;
+  /** Of that server. */
   readonly token: string | undefined;
   /** Where what is fetched is kept; a folder of this machine's for what goes, when absent. */
   readonly data: string | undefined;
@@ -38,19 +43,23 @@ const isOwnFault = (error: unknown): boolean =>
 const WORD_EVERY = 500;
 
 /**
- * Takes ranges from the queue, one after the other, and brings their pieces to the server that asked for them.
+ * Takes ranges from the queue, one after the other, and brings their pieces to the server that asked for them. With a
+ * token it makes those alone that are sealed with it, and tells the token to no other server.
  * @param stop ends it, once the range that is under way is made
  */
 export async function work(
-  { redis, token, data = join(tmpdir(), 'fresh-reel-work') }: WorkCommand,
+  { redis, server, token, data = join(tmpdir(), 'fresh-reel-work') }: WorkCommand,
   say: (line: string) => void,
   stop: AbortSignal,
 ): Promise<void> {
+  if (token !== undefined && server === undefined)
+    throw new CommandError('--token goes to one server alone. Name it: --server http://studio:4173.');
   await mkdir(data, { recursive: true });
   const store = new Store(data);
   const maker = new RangeMaker(store);
   const headers: Record<string, string> = token ? { Authorization: `Bearer ${token}` } : {};
   const version = await builtVersion();
+  const secret = token;
   let making = false;
   const range = async (job: Job<RangeTask>, token?: string) => {
     making = true;
@@ -70,6 +79,10 @@ export async function work(
     }
   };
   const makeRange = async (job: Job<RangeTask>) => {
+    if (server !== undefined && job.data.server !== server)
+      throw new Error(`This machine works for ${server}, and ${job.data.server} asked for a range.`);
+    if (secret !== undefined && !isSealed(job.data, secret))
+      throw new Error(`Who asked for this range does not have the token of ${server}.`);
     const order = orderSchema.parse(job.data.order);
     const from = `${job.data.server}${STORE_PATH}`;
     await fetchInto(store, from, headers, 'documents', order.paint.document);
