@@ -22,6 +22,8 @@ export interface Services {
   readonly renders?: { readonly desk: RenderDesk; readonly metrics: Metrics };
   /** What is asked for before it does anything. */
   readonly token?: string | undefined;
+  /** Bytes that a file of footage may have. */
+  readonly footageBytes?: number;
   /** Names by which it is reached, besides those of this machine. */
   readonly names?: readonly string[];
 }
@@ -31,7 +33,10 @@ export interface Services {
  * path that is not a file is the app's own, so that a reel's address can be reloaded.
  * @throws {Error} when the app was not built
  */
-export function createApp(folder = STUDIO, { renders, token, names = [] }: Services = {}): FastifyInstance {
+export function createApp(
+  folder = STUDIO,
+  { renders, token, names = [], footageBytes }: Services = {},
+): FastifyInstance {
   if (!existsSync(`${folder}/index.html`))
     throw new Error('The studio is not built. Run npm start, or npm run build first.');
   const app = Fastify({ logger: false, forceCloseConnections: true });
@@ -44,7 +49,7 @@ export function createApp(folder = STUDIO, { renders, token, names = [] }: Servi
   // What is let in by its token alone needs no name.
   if (token) askForToken(app, token);
   else knownNamesOnly(app, names);
-  app.register(footage);
+  app.register(footage, footageBytes === undefined ? {} : { most: footageBytes });
   if (renders) {
     app.register(renderRoutes, renders);
     app.addHook('onClose', () => renders.desk.close());

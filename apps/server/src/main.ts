@@ -33,7 +33,7 @@ metrics.watch(() => {
   for (const { state } of desk.list()) counts[state] = (counts[state] ?? 0) + 1;
   return counts;
 });
-const app = createApp(undefined, { renders: { desk, metrics }, token, names });
+const app = createApp(undefined, { renders: { desk, metrics }, token, names, footageBytes: limits.footage });
 try {
   const address = await app.listen({ port, host });
   reached ??= address;

@@ -19,6 +19,8 @@ const settingsSchema = z.object({
   /** Where machines in a row reach this one. */
   address: z.url({ protocol: /^https?$/ }).optional(),
   mostBytes: limit(LIMITS.bytes),
+  mostFootage: limit(LIMITS.footage),
+  mostDisk: limit(LIMITS.disk),
   mostFrames: limit(LIMITS.frames),
   mostPixels: limit(LIMITS.pixels),
   mostJobs: limit(LIMITS.jobs),
@@ -48,27 +50,31 @@ export function readSettings(
       name: { type: 'string', multiple: true },
     },
   });
-  const { mostBytes, mostFrames, mostPixels, mostJobs, mostSeconds, ...rest } = settingsSchema.parse({
-    port: values.port ?? env.PORT,
-    host: values.host ?? env.FRESH_REEL_HOST,
-    names: values.name ?? env.FRESH_REEL_NAMES?.split(',').map((name) => name.trim()) ?? [],
-    token: values.token ?? env.FRESH_REEL_TOKEN,
-    data: values.data ?? env.FRESH_REEL_DATA,
-    redis: values.redis ?? env.FRESH_REEL_REDIS,
-    address: values.address ?? env.FRESH_REEL_ADDRESS,
-    mostBytes: env.FRESH_REEL_MOST_BYTES,
-    mostFrames: env.FRESH_REEL_MOST_FRAMES,
-    mostPixels: env.FRESH_REEL_MOST_PIXELS,
-    mostJobs: env.FRESH_REEL_MOST_JOBS,
-    mostSeconds: env.FRESH_REEL_MOST_SECONDS,
-  });
+  const { mostBytes, mostFootage, mostDisk, mostFrames, mostPixels, mostJobs, mostSeconds, ...rest } =
+    settingsSchema.parse({
+      port: values.port ?? env.PORT,
+      host: values.host ?? env.FRESH_REEL_HOST,
+      names: values.name ?? env.FRESH_REEL_NAMES?.split(',').map((name) => name.trim()) ?? [],
+      token: values.token ?? env.FRESH_REEL_TOKEN,
+      data: values.data ?? env.FRESH_REEL_DATA,
+      redis: values.redis ?? env.FRESH_REEL_REDIS,
+      address: values.address ?? env.FRESH_REEL_ADDRESS,
+      mostBytes: env.FRESH_REEL_MOST_BYTES,
+      mostFootage: env.FRESH_REEL_MOST_FOOTAGE,
+      mostDisk: env.FRESH_REEL_MOST_DISK,
+      mostFrames: env.FRESH_REEL_MOST_FRAMES,
+      mostPixels: env.FRESH_REEL_MOST_PIXELS,
+      mostJobs: env.FRESH_REEL_MOST_JOBS,
+      mostSeconds: env.FRESH_REEL_MOST_SECONDS,
+    });
   return {
     ...rest,
     names: [...rest.names, ...(rest.address ? [new URL(rest.address).hostname] : [])],
     // Whoever can reach it could have it work: from other machines only with a token.
     token: rest.token ?? (isLoopback(rest.host) ? undefined : randomBytes(18).toString('base64url')),
     limits: {
-      ...{ bytes: mostBytes, frames: mostFrames, pixels: mostPixels, jobs: mostJobs, seconds: mostSeconds },
+      ...{ bytes: mostBytes, footage: mostFootage, disk: mostDisk },
+      ...{ frames: mostFrames, pixels: mostPixels, jobs: mostJobs, seconds: mostSeconds },
     },
   };
 }

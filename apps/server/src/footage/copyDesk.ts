@@ -1,9 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { mkdtemp, rm, stat } from 'node:fs/promises';
+import { mkdir, mkdtemp, readdir, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { Readable } from 'node:stream';
 import { copyType, type Footage, lookAtFootage, makeWorkingCopy } from '@fresh-reel/node-host';
 import { writeHashed } from '../hashed';
+import { LIMITS } from '../renders/order';
 
 /** What is told of a file that was sent. */
 export interface CopyState {
@@ -45,18 +47,23 @@ export class CopyDesk {
   private queue: Promise<void> = Promise.resolve();
   private folder: Promise<string> | undefined;
 
+  /** @param most bytes of a file */
+  constructor(private readonly most = LIMITS.footage) {}
+
   /**
    * Takes a file in, piece by piece, and begins to make its copy.
    * @throws {FootageError} when ffmpeg cannot read it
+   * @throws {TooLarge} when it has more bytes than are taken
    */
-  async take(stream: NodeJS.ReadableStream): Promise<CopyState> {
+  async take(stream: Readable): Promise<CopyState> {
     this.forget();
-    this.folder ??= mkdtemp(join(tmpdir(), 'fresh-reel-footage-'));
+    this.folder ??= clearLeft().then(() => mkdtemp(join(tmpdir(), PREFIX)));
     const folder = await this.folder;
+    await mkdir(folder, { recursive: true });
     const id = randomUUID();
     const original = join(folder, id);
     try {
-      const { hash, size } = await writeHashed(stream, original);
+      const { hash, size } = await writeHashed(stream, original, this.most);
       const footage = await lookAtFootage(original).catch((error: Error) => {
         throw new FootageError(wordsOf(error));
       });
@@ -125,6 +132,22 @@ export class CopyDesk {
 
   private forget(): void {
     for (const [id, held] of this.held) if (Date.now() - held.asked > FORGOTTEN) void this.drop(id);
+  }
+}
+
+/** What folders of files that were sent are called. */
+const PREFIX = 'fresh-reel-footage-';
+/** Milliseconds after which a folder that nothing has changed in is one of a server that was killed. */
+const LEFT = 24 * 3_600_000;
+
+/** Removes what servers that were killed have left. */
+async function clearLeft(): Promise<void> {
+  for (const name of await readdir(tmpdir())) {
+    if (!name.startsWith(PREFIX)) continue;
+    const path = join(tmpdir(), name);
+    const facts = await stat(path).catch(() => undefined);
+    if (facts && Date.now() - facts.mtimeMs > LEFT)
+      await rm(path, { recursive: true, force: true }).catch(() => undefined);
   }
 }
 

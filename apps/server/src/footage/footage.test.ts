@@ -1,6 +1,16 @@
 import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { FastifyInstance } from 'fastify';
@@ -47,6 +57,36 @@ async function done(id: string): Promise<CopyState> {
   }
   throw new Error('The copy took too long.');
 }
+
+it('a file that is larger than is taken is refused in words, and nothing of it stays', async () => {
+  const small = createApp(dist, { footageBytes: 100_000 });
+  const to = await small.listen({ port: 0, host: '127.0.0.1' });
+  const reply = await fetch(to + FOOTAGE_PATH, {
+    method: 'POST',
+    body: new Uint8Array(300_000),
+    headers: { 'content-type': 'application/octet-stream' },
+  });
+  expect([reply.status, await reply.json()]).toEqual([
+    413,
+    { error: 'The file has more than the 100000 bytes that are taken here.' },
+  ]);
+  const [own] = left().sort(
+    (a, b) => statSync(join(tmpdir(), b)).mtimeMs - statSync(join(tmpdir(), a)).mtimeMs,
+  );
+  expect(readdirSync(join(tmpdir(), own!))).toEqual([]);
+  await small.close();
+});
+
+it('what a server that was killed has left goes when the next takes something', async () => {
+  const forgotten = mkdtempSync(join(tmpdir(), 'fresh-reel-footage-'));
+  writeFileSync(join(forgotten, 'film'), 'x');
+  const young = mkdtempSync(join(tmpdir(), 'fresh-reel-footage-'));
+  const long = new Date(Date.now() - 2 * 24 * 3600 * 1000);
+  utimesSync(forgotten, long, long);
+  await send(readFileSync(clip));
+  expect([existsSync(forgotten), existsSync(young)]).toEqual([false, true]);
+  rmSync(young, { recursive: true });
+});
 
 it('a file is sent, known by its hash, copied, fetched, and let go', async () => {
   const before = left().length;

@@ -1,8 +1,10 @@
 import { createReadStream } from 'node:fs';
+import type { Readable } from 'node:stream';
 import { hasFfmpeg } from '@fresh-reel/node-host';
 import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify';
 import { z } from 'zod';
 import { ownOnly } from '../access';
+import { TooLarge } from '../hashed';
 import { CopyDesk, FootageError } from './copyDesk';
 
 /** Where the app sends footage that the browser does not play. */
@@ -14,8 +16,8 @@ const params = z.object({ id: z.uuid() });
  * Working copies of footage: a file is sent (`POST`), asked after (`GET /:id`), its copy fetched (`GET /:id/copy`), and
  * let go (`DELETE /:id`), which also stops it.
  */
-export const footage: FastifyPluginAsync = async (app) => {
-  const desk = new CopyDesk();
+export const footage: FastifyPluginAsync<{ readonly most?: number }> = async (app, { most }) => {
+  const desk = new CopyDesk(most);
   app.addHook('onClose', () => desk.close());
   app.addHook('onRequest', ownOnly);
   // A file goes by piece by piece, however large; nothing of it is parsed.
@@ -25,9 +27,14 @@ export const footage: FastifyPluginAsync = async (app) => {
 
   app.post(FOOTAGE_PATH, { bodyLimit: Number.MAX_SAFE_INTEGER }, async (request, reply) => {
     try {
-      return await desk.take(request.body as NodeJS.ReadableStream);
+      return await desk.take(request.body as Readable);
     } catch (error) {
       if (error instanceof FootageError) return reply.code(422).send({ error: error.message });
+      if (error instanceof TooLarge) return reply.code(413).send({ error: error.message });
+      if ((error as NodeJS.ErrnoException).code === 'ENOSPC')
+        return reply
+          .code(507)
+          .send({ error: 'The disk of the server is full. Make room on it, and send it again.' });
       throw error;
     }
   });

@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { EventEmitter } from 'node:events';
-import { mkdir, open, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { mkdir, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { fileStem, filmFacts, messageOf, type ReelScene } from '@fresh-reel/core';
 import { joinFilm, whyNoFilm } from '@fresh-reel/node-host';
 import { z } from 'zod';
+import { TooLarge, writeHashed } from '../hashed';
 import { CommandError } from '../rendering/command';
 import { filmTerms } from '../rendering/render';
 import { writeSound } from '../rendering/sound';
@@ -24,7 +25,8 @@ import {
   rangesOf,
   type Wish,
 } from './order';
-import { KINDS, Store } from './store';
+import { daysAgo, type Kept, makeRoom } from './room';
+import { KEPT_FOR, Store } from './store';
 
 const STATES = ['waiting', 'running', 'done', 'failed', 'cancelled'] as const;
 
@@ -70,8 +72,10 @@ export class RenderRefused extends Error {
   }
 }
 
-/** Days after which what nobody used goes from the store. */
-const KEPT_FOR = 7;
+/** Days after which a film goes that nobody let go of. */
+const FILMS_KEPT_FOR = 30;
+/** Milliseconds before a render by which what it needs may have been sent. */
+const SENT_BEFORE = 3_600_000;
 
 interface Job {
   record: RenderRecord;
@@ -157,7 +161,7 @@ export class RenderDesk {
       throw new RenderRefused(`${open} renders are waiting, and no more are taken. Try again later.`, 429);
     const path = await this.store.beside();
     try {
-      await receive(stream, path, this.limits.bytes);
+      await writeHashed(stream, path, this.limits.bytes);
       const { hash, used } = await takeIn(path, this.store, (scene, name) => this.planOf(scene, name, wish));
       const record: RenderRecord = {
         ...{ id: randomUUID(), fileName: used.fileName, state: 'waiting', timecode: used.timecode },
@@ -171,6 +175,7 @@ export class RenderDesk {
       return stateOf(job);
     } catch (error) {
       if (error instanceof RenderRefused) throw error;
+      if (error instanceof TooLarge) throw new RenderRefused(error.message, 413);
       if (error instanceof CommandError || (error as Error).name === 'DocumentError')
         throw new RenderRefused(messageOf(error).replace(/--(\w+)/g, '$1'), 422);
       throw error;
@@ -257,10 +262,14 @@ export class RenderDesk {
     if (this.running || this.closed || !this.started) return;
     const job = [...this.jobs.values()].find((j) => j.record.state === 'waiting');
     if (!job) return;
-    this.running = this.run(job).finally(() => {
-      this.running = undefined;
-      this.next();
-    });
+    this.running = this.run(job)
+      .then(() => this.dropOld())
+      // What cannot be tidied up now is another time.
+      .catch(() => undefined)
+      .finally(() => {
+        this.running = undefined;
+        this.next();
+      });
   }
 
   private async run(job: Job): Promise<void> {
@@ -272,11 +281,12 @@ export class RenderDesk {
       await this.change(job, { state: 'running' });
       await this.render(job, signal);
       const film = join(this.resultFolder(id), job.record.fileName);
+      // The film is there, whether that can be written down or not.
       await this.change(job, {
         state: 'done',
         bytes: (await stat(film)).size,
         ended: new Date().toISOString(),
-      });
+      }).catch(() => undefined);
       this.options.metrics?.ended('done', (performance.now() - begun) / 1000);
     } catch (error) {
       // Cancelled, or the desk is closed: it goes on another time.
@@ -284,7 +294,10 @@ export class RenderDesk {
       const message = late.aborted
         ? `It took longer than the ${this.limits.seconds} seconds that are given here.`
         : messageOf(error);
-      await this.change(job, { state: 'failed', message, ended: new Date().toISOString() });
+      // Where not even that can be written down, it is told; after a restart it is tried again.
+      await this.change(job, { state: 'failed', message, ended: new Date().toISOString() }).catch(
+        () => undefined,
+      );
       this.options.metrics?.ended('failed', (performance.now() - begun) / 1000);
     }
   }
@@ -356,8 +369,11 @@ export class RenderDesk {
   private async change(job: Job, part: Partial<RenderRecord>): Promise<void> {
     job.record = { ...job.record, ...part };
     // One that was let go of meanwhile is not written down again.
-    if (this.jobs.has(job.record.id)) await this.keep(job);
-    this.tell(job);
+    try {
+      if (this.jobs.has(job.record.id)) await this.keep(job);
+    } finally {
+      this.tell(job);
+    }
   }
 
   private tell(job: Job): void {
@@ -368,8 +384,12 @@ export class RenderDesk {
     const path = this.recordPath(record.id);
     await mkdir(join(this.options.folder, 'jobs'), { recursive: true });
     // Whole, or as it was before.
-    await writeFile(`${path}.new`, JSON.stringify(record, undefined, 2));
-    await rename(`${path}.new`, path);
+    try {
+      await writeFile(`${path}.new`, JSON.stringify(record, undefined, 2));
+      await rename(`${path}.new`, path);
+    } catch (error) {
+      throw new Error(`What is known of this render cannot be written down: ${messageOf(error)}`);
+    }
   }
 
   private async load(): Promise<void> {
@@ -392,15 +412,32 @@ export class RenderDesk {
     }
   }
 
-  /** Takes from the store what was not used for long, and what no render that is not finished needs. */
+  /**
+   * Makes room: films and what lies in the store go when nobody has used them for long, or when there is more than may be,
+   * the oldest first. What a render that is not finished needs stays, and
+   * the film that came last.
+   */
   private async dropOld(): Promise<void> {
-    if ([...this.jobs.values()].some((j) => isOpen(j.record))) return;
-    const oldest = Date.now() - KEPT_FOR * 24 * 3600 * 1000;
-    for (const kind of KINDS) {
-      const folder = join(this.options.folder, kind);
-      for (const hash of await readdir(folder).catch(() => []))
-        if ((await stat(join(folder, hash))).mtimeMs < oldest) await this.store.drop(kind, hash);
-    }
+    const open = [...this.jobs.values()].filter((job) => isOpen(job.record));
+    const needed = Math.min(...open.map(({ record }) => Date.parse(record.created) - SENT_BEFORE));
+    const stored = (await this.store.kept()).filter(({ used }) => used < needed);
+    const done = [...this.jobs.values()].flatMap(({ record: { id, state, ended, bytes } }): Kept[] =>
+      state === 'done' && ended
+        ? [{ bytes: bytes ?? 0, used: Date.parse(ended), drop: () => this.drop(id) }]
+        : [],
+    );
+    // The last one is not fetched yet, however large it is.
+    const last = Math.max(...done.map(({ used }) => used));
+    const films = done.filter(({ used }) => used < last);
+    const old = [
+      ...films.filter(({ used }) => used < daysAgo(FILMS_KEPT_FOR)),
+      ...stored.filter(({ used }) => used < daysAgo(KEPT_FOR)),
+    ];
+    for (const one of old) await one.drop();
+    const left = [...films, ...stored].filter((one) => !old.includes(one));
+    const { bytes, dropped } = await makeRoom(left, this.limits.disk, 0);
+    const stays = done.reduce((sum, one) => (one.used === last ? sum + one.bytes : sum), bytes);
+    this.options.metrics?.lies(stays, old.length + dropped);
   }
 
   private recordPath = (id: string) => join(this.options.folder, 'jobs', `${id}.json`);
@@ -420,24 +457,5 @@ function jsonOf(text: string): unknown {
     return JSON.parse(text);
   } catch {
     return undefined;
-  }
-}
-
-/**
- * Writes what is sent into a file.
- * @throws {RenderRefused} when it is more than the limit; what is left of it is not read, and can still be answered
- */
-async function receive(stream: Readable, path: string, limit: number): Promise<void> {
-  const file = await open(path, 'w');
-  let bytes = 0;
-  try {
-    for await (const chunk of stream.iterator({ destroyOnReturn: false }) as AsyncIterable<Buffer>) {
-      bytes += chunk.length;
-      if (bytes > limit)
-        throw new RenderRefused(`The file has more than the ${limit} bytes that are taken here.`, 413);
-      await file.write(chunk);
-    }
-  } finally {
-    await file.close();
   }
 }

@@ -27,6 +27,17 @@ export class Metrics {
     registers: [this.registry],
   });
 
+  private readonly disk = new Gauge({
+    name: 'fresh_reel_disk_bytes',
+    help: 'Bytes of films, pieces and media that are kept, and may go when room is needed.',
+    registers: [this.registry],
+  });
+  private readonly gone = new Counter({
+    name: 'fresh_reel_dropped_total',
+    help: 'Films, pieces and media that went to make room.',
+    registers: [this.registry],
+  });
+
   constructor() {
     collectDefaultMetrics({ register: this.registry });
   }
@@ -53,6 +64,12 @@ export class Metrics {
   made(frames: number): void {
     this.pieces.inc({ how: 'made' });
     this.frames.inc(frames);
+  }
+
+  /** @param bytes that lie on the disk @param dropped things that have gone */
+  lies(bytes: number, dropped: number): void {
+    this.disk.set(bytes);
+    this.gone.inc(dropped);
   }
 
   found(): void {

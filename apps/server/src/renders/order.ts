@@ -15,6 +15,10 @@ import { z } from 'zod';
 export interface Limits {
   /** Bytes of a reel file. */
   readonly bytes: number;
+  /** Bytes of a file of footage that a working copy is made of. */
+  readonly footage: number;
+  /** Bytes of films, and of what they are made of, that are kept. */
+  readonly disk: number;
   readonly frames: number;
   /** Of one frame. */
   readonly pixels: number;
@@ -27,6 +31,8 @@ export interface Limits {
 /** Common practice: an hour of 60 frames a second, frames of 8K, and a day's work at once. */
 export const LIMITS: Limits = {
   bytes: 8 * 1024 ** 3,
+  footage: 64 * 1024 ** 3,
+  disk: 50 * 1024 ** 3,
   frames: 216_000,
   pixels: 7680 * 4320,
   jobs: 200,
@@ -138,3 +144,11 @@ export const sha256 = (data: string | Uint8Array): string => createHash('sha256'
 
 /** Ending of the film of a codec. */
 export const endingOf = (codec: FilmCodec): string => filmFacts(codec).endings[0]!;
+
+/** What a machine in a row is asked for, and of whom it gets what that takes. */
+export interface RangeTask {
+  readonly order: RangeOrder;
+  readonly server: string;
+  /** By which a machine knows that its own server asks for it; none where the server has no token. */
+  readonly seal?: string;
+}

@@ -1,16 +1,8 @@
 import { type Job, Queue, QueueEvents } from 'bullmq';
 import type { Crew } from './crew';
-import { pieceKey, type RangeOrder, sha256 } from './order';
+import { pieceKey, type RangeOrder, type RangeTask, sha256 } from './order';
 import { sealOf } from './seal';
 import type { Store } from './store';
-
-/** What a machine in a row is asked for, and of whom it gets what that takes. */
-export interface RangeTask {
-  readonly order: RangeOrder;
-  readonly server: string;
-  /** By which a machine knows that its own server asks for it; none where the server has no token. */
-  readonly seal?: string;
-}
 
 /** Machines of one version share a queue: those of another may paint differently. */
 export const queueName = (version: string): string => `fresh-reel-ranges-${version}`;

@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { existsSync, readdirSync, readFileSync, utimesSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
 import { get } from 'node:http';
 import { join } from 'node:path';
 import { main } from '../cli/main';
@@ -32,6 +32,56 @@ afterAll(async () => {
 
 const state = async (reply: Response) => (await reply.json()) as RenderState;
 const errorOf = async (reply: Response) => [reply.status, ((await reply.json()) as { error: string }).error];
+
+describe('the disk of a server', () => {
+  it('holds no more than it may: the oldest goes first, and it is told', async () => {
+    const other = temporary();
+    const filled = await serveRenders({ folder: other.path, limits: { disk: 1 } });
+    const at = (kind: string) => readdirSync(join(other.path, 'data', kind));
+    const first = await state(await order(filled, reelOf(4), { ...SMALL, frames: '0-19' }));
+    await heard(filled, first.id);
+    const second = await state(await order(filled, reelOf(4), { ...SMALL, frames: '20-29' }));
+    await heard(filled, second.id);
+    await filled.app.close();
+    // All has gone that no render needs, the films with what is known of them, but the last.
+    expect(at('pieces')).toEqual([]);
+    expect(at('films')).toEqual([second.id]);
+    expect(at('jobs')).toEqual([`${second.id}.json`]);
+    const next = await serveRenders({ folder: other.path, limits: { disk: 10 ** 9 } });
+    const third = await state(await order(next, reelOf(4), { ...SMALL, frames: '0-9' }));
+    await heard(next, third.id);
+    const told = async () => {
+      const text = await (await fetch(`${next.address}/metrics`)).text();
+      return Number(/^fresh_reel_disk_bytes (\d+)/m.exec(text)?.[1]);
+    };
+    // It is tidied up once the render has been told of.
+    while ((await told()) === 0) await new Promise((resolve) => setImmediate(resolve));
+    expect(await told()).toBeGreaterThan((await next.desk.film(third.id))!.size);
+    await next.app.close();
+    other.remove();
+  });
+
+  it('that takes no word of a render fails the render, and the server lives', async () => {
+    const other = temporary();
+    const written = await serveRenders({ folder: other.path });
+    const jobs = join(other.path, 'data/jobs');
+    const waiting = await state(await order(written, reelOf(15), { ...SMALL, rate: '25' }));
+    const stuck = await state(await order(written, reelOf(4), SMALL));
+    // A folder where its record would be: nothing is written there, by whomever.
+    rmSync(join(jobs, `${stuck.id}.json`));
+    mkdirSync(join(jobs, `${stuck.id}.json`));
+    await written.desk.drop(waiting.id);
+    expect((await heard(written, stuck.id)).at(-1)).toMatchObject({
+      state: 'failed',
+      message: expect.stringContaining('cannot be written down'),
+    });
+    rmSync(join(jobs, `${stuck.id}.json`), { recursive: true });
+    const after = await state(await order(written, reelOf(4), { ...SMALL, frames: '0-9' }));
+    expect((await heard(written, after.id)).at(-1)).toMatchObject({ state: 'done' });
+    await written.app.close();
+    other.remove();
+  });
+});
 
 describe('a render on the server', () => {
   it('is told of as it goes on, and its film has the frames that the command line renders', async () => {

@@ -1,5 +1,5 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
-import type { RangeTask } from './queueCrew';
+import type { RangeTask } from './order';
 
 /**
  * What a server that has a token puts on each range it asks for, so that whoever can write to the queue cannot ask for

@@ -1,12 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import { createReadStream, createWriteStream } from 'node:fs';
-import { link, mkdir, readFile, rename, rm, stat, utimes, writeFile } from 'node:fs/promises';
+import { link, mkdir, readdir, readFile, rename, rm, stat, utimes, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
+import type { Kept } from './room';
 
 /** What is kept: documents, their media and fonts, and pieces of films, each under the hash of what it is. */
 export type Kind = 'documents' | 'files' | 'pieces';
 export const KINDS: readonly Kind[] = ['documents', 'files', 'pieces'];
+
+/** Days after which what nobody used goes. */
+export const KEPT_FOR = 7;
 
 /** Where machines in a row get what they render, and bring their pieces. */
 export const STORE_PATH = '/api/store';
@@ -75,6 +79,25 @@ export class Store {
       await rm(path, { force: true });
       throw error;
     }
+  }
+
+  /** All that lies here. */
+  async kept(): Promise<Kept[]> {
+    const all = await Promise.all(
+      KINDS.map(async (kind) => {
+        const names = await readdir(join(this.folder, kind)).catch(() => []);
+        return Promise.all(
+          names
+            .filter((name) => HASH.test(name))
+            .map(async (hash): Promise<Kept[]> => {
+              const facts = await stat(this.path(kind, hash)).catch(() => undefined);
+              const drop = () => this.drop(kind, hash);
+              return facts ? [{ bytes: facts.size, used: facts.mtimeMs, drop }] : [];
+            }),
+        );
+      }),
+    );
+    return all.flat(2);
   }
 
   async drop(kind: Kind, hash: string): Promise<void> {

@@ -9,11 +9,12 @@ import { builtVersion } from '../built';
 import { writeHashed } from '../hashed';
 import { CommandError } from '../rendering/command';
 import { readDocument } from './document';
-import { orderSchema, pieceKey } from './order';
-import { connectionTo, LEAVE, queueName, type RangeTask } from './queueCrew';
+import { LIMITS, orderSchema, pieceKey, type RangeTask } from './order';
+import { connectionTo, LEAVE, queueName } from './queueCrew';
 import { RangeMaker } from './rangeMaker';
+import { daysAgo, makeRoom } from './room';
 import { isSealed } from './seal';
-import { type Kind, STORE_PATH, Store } from './store';
+import { KEPT_FOR, type Kind, STORE_PATH, Store } from './store';
 
 export interface WorkCommand {
   readonly redis: string;
@@ -104,6 +105,7 @@ export async function work(
       await rm(path, { force: true });
     }
     say(`frames ${order.first} to ${order.first + order.count - 1}`);
+    await makeRoom(await store.kept(), LIMITS.disk, daysAgo(KEPT_FOR));
   };
   const worker = new Worker<RangeTask>(queueName(version), range, {
     connection: connectionTo(redis),
