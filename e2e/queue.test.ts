@@ -8,6 +8,7 @@ import type { Browser, Page } from 'puppeteer-core';
 import {
   id,
   LAPTOP,
+  lookAtRest,
   PHONE,
   pause,
   renderNow,
@@ -15,6 +16,7 @@ import {
   tap,
   textOf,
   until,
+  waitForChange,
   waitForText,
 } from './support/browser';
 import { numberedClip } from './support/clips';
@@ -98,6 +100,34 @@ it('renders whose browser is killed at any moment go on in the next visit, and e
   expect(await textOf(again, 'render-done')).not.toContain(', in ');
   await browser.close();
   rmSync(folder, { recursive: true, force: true });
+});
+
+it('a worker that the browser ends is noticed: what it did is begun anew', async () => {
+  const page = await session.page(LAPTOP, '/reels');
+  await openReel(session, page, clipReel(CLIP, { num: 24, den: 1 }, 96));
+  /** Ends the workers of a kind as the browser does when it has no memory left: nobody is told. */
+  const end = async (kind: string) => {
+    const found = page.workers().filter((worker) => worker.url().endsWith(`/${kind}.js`));
+    await Promise.all(found.map((worker) => worker.evaluate(() => self.close()).catch(() => undefined)));
+    return found.length;
+  };
+  await renderNow(page, 'webm', '540');
+  const [whole] = await kept(page, 'renders');
+  await tap(page, 'output-format-webm');
+  await startRender(page, 'webm', '540');
+  await reached(page, 30);
+  expect(await end('paint')).toBeGreaterThan(0);
+  await reached(page, 50);
+  expect(await end('render')).toBe(1);
+  await page.waitForFunction((s: string) => document.querySelectorAll(s).length === 2, {}, id('job-done'));
+  expect(await kept(page, 'renders')).toEqual([whole, whole]);
+  await tap(page, 'step-place');
+  const before = await lookAtRest(page, 'preview');
+  expect(await end('preview')).toBe(1);
+  // It shows what it showed, and goes on.
+  await tap(page, 'frame-on');
+  await waitForChange(page, 'preview', before);
+  await page.close();
 });
 
 it('renders wait in an order of the editor’s, stand still and go on, in two tabs alike', async () => {

@@ -1,12 +1,15 @@
 import { type Reel, type ReelCheck, secondsAt, type TextOfItem } from '@fresh-reel/core';
 import { decodePicture } from '../decode/picture';
 import { ownFontFiles } from '../fonts/useFamilies';
-import { startWorker } from '../workers/startWorker';
+import { startWorker, WorkerEnded } from '../workers/startWorker';
 import type { Answer, FromPreview, OfSurface, PaintedFrame, Question, ToPreview } from './messages';
 
 type Listener = () => void;
 
 let worker: Worker | undefined;
+/** Times that what paints previews has ended in this visit, and up to which it is begun anew. */
+let losses = 0;
+const MOST_LOSSES = 5;
 const surfaces = new Map<string, PreviewSurface>();
 let made = 0;
 let requests = 0;
@@ -26,9 +29,16 @@ export function startPreviews(): Worker {
   if (worker) return worker;
   worker = startWorker('preview');
   worker.onmessage = ({ data }: MessageEvent<FromPreview>) => receive(data);
-  worker.onerror = (event) => {
-    for (const surface of surfaces.values())
-      surface.fail(event.message || 'The preview stopped. Reload the page.');
+  worker.onerror = ({ error, message }) => {
+    const fault = message || 'The preview stopped. Reload the page.';
+    const isLost = error instanceof WorkerEnded && ++losses <= MOST_LOSSES;
+    if (isLost) worker = undefined;
+    for (const [request, hear] of asking) hear({ type: 'answer', request, fault });
+    asking.clear();
+    for (const surface of surfaces.values()) {
+      if (isLost) surface.beginAgain();
+      else surface.fail(fault);
+    }
   };
   return worker;
 }
@@ -95,6 +105,7 @@ export class PreviewSurface {
   private underWay: number | undefined;
   private reel: Reel | undefined;
   private canvas: HTMLCanvasElement | undefined;
+  private holder: HTMLElement | undefined;
   /** How much was asked of what paints it. */
   private asked = 0;
   private traced: TextOfItem | undefined;
@@ -128,16 +139,36 @@ export class PreviewSurface {
 
   /** Puts a new canvas into an element; call the result to take it out again. */
   attach(holder: HTMLElement): () => void {
+    surfaces.set(this.id, this);
+    this.holder = holder;
+    this.begin(holder);
+    const observer = new ResizeObserver(() => this.resize(holder));
+    observer.observe(holder);
+    return () => {
+      observer.disconnect();
+      this.ask({ type: 'detach' });
+      surfaces.delete(this.id);
+      this.setBusy(false);
+      this.canvas?.remove();
+      this.canvas = undefined;
+      this.holder = undefined;
+    };
+  }
+
+  /** Shows what it showed once more: what painted it has ended. */
+  beginAgain(): void {
+    this.canvas?.remove();
+    if (this.holder) this.begin(this.holder);
+  }
+
+  private begin(holder: HTMLElement): void {
     const canvas = document.createElement('canvas');
     canvas.setAttribute('aria-hidden', 'true');
     canvas.style.cssText = 'position:absolute;inset:0;width:100%;height:100%;display:block';
     holder.append(canvas);
     this.canvas = canvas;
-    surfaces.set(this.id, this);
     const off = canvas.transferControlToOffscreen();
     this.ask({ type: 'attach', canvas: off }, [off]);
-    const observer = new ResizeObserver(() => this.resize(holder));
-    observer.observe(holder);
     this.resize(holder);
     this.underWay = undefined;
     if (this.reel) this.show(this.reel);
@@ -145,14 +176,6 @@ export class PreviewSurface {
     if (this.laid) this.layParts(this.laid);
     this.ask({ type: 'seek', frame: this.wanted.frame });
     if (this.wanted.play) this.play(this.wanted.frame, this.wanted.loop);
-    return () => {
-      observer.disconnect();
-      this.ask({ type: 'detach' });
-      surfaces.delete(this.id);
-      this.setBusy(false);
-      canvas.remove();
-      this.canvas = undefined;
-    };
   }
 
   private resize(holder: HTMLElement): void {

@@ -1,3 +1,4 @@
+import '../workers/alive';
 import { LimitedMix, ReelScene, SOUND_RATE, type SoundPlay } from '@fresh-reel/core';
 import { SoundReader } from '../decode/soundReader';
 import { DOCUMENT_ONLY } from '../engine/documentOnly';

@@ -9,15 +9,25 @@ const DRIFT = 0.15;
 const LEAD = 0.06;
 
 let worker: Worker | undefined;
+/** Which of them, counted from 1, the worker that mixes is: one that has ended is begun anew. */
+let mixer = 0;
 let requests = 0;
 const shown = new Map<number, (answer: FromMix) => void>();
 
 function tellMixer(message: ToMix, transfer: Transferable[] = []): void {
   if (!worker) {
     worker = startWorker('mix');
+    mixer++;
     worker.onmessage = ({ data }: MessageEvent<FromMix>) => {
       shown.get(data.request)?.(data);
       shown.delete(data.request);
+    };
+    // One that has ended is begun anew when something is played next.
+    worker.onerror = () => {
+      worker = undefined;
+      for (const [request, hear] of shown)
+        hear({ type: 'shown', request, heard: false, changed: true, length: 0 });
+      shown.clear();
     };
   }
   worker.postMessage(message, transfer);
@@ -34,9 +44,6 @@ function openSpeaker(): Speaker {
   const player = context.audioWorklet.addModule(PLAYER_PATH).then(() => {
     const node = new AudioWorkletNode(context, PLAYER, { numberOfInputs: 0, outputChannelCount: [2] });
     node.connect(context.destination);
-    const { port1, port2 } = new MessageChannel();
-    node.port.postMessage({ type: 'mixer', port: port1 } satisfies ToPlayer, [port1]);
-    tellMixer({ type: 'player', port: port2 }, [port2]);
     return node;
   });
   return { context, player };
@@ -50,6 +57,9 @@ export class Soundtrack {
   private speaker: Speaker | undefined;
   private run: { readonly id: number; readonly from: number; readonly at: number; loop: boolean } | undefined;
   private runs = 0;
+  private reel: Reel | undefined;
+  /** The mixer that the player hears, and that knows the reel. */
+  private connected = 0;
   private length = 0;
   private heard = false;
   private revision = 0;
@@ -62,6 +72,7 @@ export class Soundtrack {
   /** What is heard from now on. @returns whether there is anything to hear */
   async show(reel: Reel): Promise<boolean> {
     const mine = ++this.revision;
+    this.reel = reel;
     const scene = new ReelScene(reel, DOCUMENT_ONLY);
     if (scene.sounds().length + scene.media().length === 0) {
       this.heard = false;
@@ -95,11 +106,23 @@ export class Soundtrack {
     void context.resume();
     const node = await player;
     if (id !== this.runs) return;
+    this.connect(node);
     const late = (performance.now() - asked) / 1000;
     const at = context.currentTime + LEAD - late;
     this.run = { id, from, at, loop };
     node.port.postMessage({ type: 'play', run: id, at } satisfies ToPlayer);
     tellMixer({ type: 'play', run: id, from, loop });
+  }
+
+  /** Has the player hear the mixer there is; one that was begun anew is told what is heard. */
+  private connect(node: AudioWorkletNode): void {
+    if (worker && this.connected === mixer) return;
+    const isFirst = this.connected === 0 && worker !== undefined;
+    const { port1, port2 } = new MessageChannel();
+    node.port.postMessage({ type: 'mixer', port: port1 } satisfies ToPlayer, [port1]);
+    tellMixer({ type: 'player', port: port2 }, [port2]);
+    this.connected = mixer;
+    if (!isFirst && this.reel) tellMixer({ type: 'show', reel: this.reel, request: ++requests });
   }
 
   stop(): void {

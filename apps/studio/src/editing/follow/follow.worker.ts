@@ -1,3 +1,4 @@
+import '../../workers/alive';
 import {
   Follower,
   FRAME_SLACK,

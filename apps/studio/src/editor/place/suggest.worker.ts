@@ -1,3 +1,4 @@
+import '../../workers/alive';
 import { BeatFinder, messageOf, SHOT_PICTURE, ShotFinder } from '@fresh-reel/core';
 import { openClip } from '../../decode/clipSource';
 import { firstChannel } from '../../decode/firstChannel';

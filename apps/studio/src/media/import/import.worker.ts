@@ -1,3 +1,4 @@
+import '../../workers/alive';
 import { messageOf } from '@fresh-reel/core';
 import { hashOf, piecesOf } from '../../disk/hash';
 import { StorageError } from '../../storage/store';

@@ -1,3 +1,4 @@
+import '../../workers/alive';
 import { type FrameSize, videoBitrate } from '@fresh-reel/core';
 import { PlaneMaker, VIDEO_COLOURS } from '@fresh-reel/pixels';
 import {

@@ -20,6 +20,12 @@ function send(message: ToProxies): void {
       making = data.making;
       for (const listener of listeners) listener();
     };
+    // One that has ended is begun anew when something is wanted next.
+    worker.onerror = () => {
+      worker = undefined;
+      making = undefined;
+      for (const listener of listeners) listener();
+    };
   }
   worker.postMessage(message);
 }

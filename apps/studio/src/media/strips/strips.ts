@@ -58,6 +58,10 @@ class Strips {
       if (pictures.length + waves.length === 0) return;
       this.worker = startWorker('strips');
       this.worker.onmessage = ({ data }: MessageEvent<FromStrips>) => this.take(data);
+      // One that has ended is begun anew when something is wanted next.
+      this.worker.onerror = () => {
+        this.worker = undefined;
+      };
     }
     this.worker.postMessage({ pictures, waves, forget: this.gone } satisfies ToStrips);
     this.gone = [];

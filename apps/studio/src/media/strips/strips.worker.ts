@@ -1,3 +1,4 @@
+import '../../workers/alive';
 import { FRAME_SLACK } from '@fresh-reel/core';
 import type { ClipSource } from '../../decode/clip';
 import { openClip, openProxy } from '../../decode/clipSource';

@@ -258,6 +258,27 @@ describe('the queue', () => {
     expect([tab.work!.file, tab.states[0]]).toEqual(['a', 'a running']);
   });
 
+  it('a render whose workers the browser has ended goes on by itself, but not for ever at one place', async () => {
+    const tab = await new Browser().open();
+    await tab.add('a', 'b');
+    const lost = async (frames: number) => {
+      const { hear } = tab.work!;
+      hear({ type: 'progress', frames });
+      hear({ type: 'fault', message: 'The browser has ended a part of the app.', lost: true });
+      await settled();
+    };
+    // It comes farther each time.
+    for (const frames of [10, 20, 30, 40]) {
+      await lost(frames);
+      expect([tab.states, tab.work!.file]).toEqual([['a running', 'b waiting'], 'a']);
+    }
+    await lost(40);
+    expect(tab.states).toEqual(['a running', 'b waiting']);
+    await lost(40);
+    expect(tab.states).toEqual(['a fault', 'b running']);
+    expect(tab.queue.jobs[0]!.message).toContain('has ended a part');
+  });
+
   it('workers that do not stop are ended', async () => {
     const tab = await new Browser().open();
     await tab.add('a', 'b');

@@ -71,6 +71,8 @@ interface Running {
 const WORD_EVERY = 300;
 /** Milliseconds that workers have to stop by themselves. */
 const PATIENCE = 4000;
+/** Times that a render whose workers have ended is gone on with by itself, if it has come no farther. */
+const MOST_LOSSES = 2;
 
 /**
  * The renders of all tabs, one after the other. What is stored is the queue: each tab shows it, any tab changes it, and
@@ -84,6 +86,8 @@ export class RenderQueue {
   private running: Running | undefined;
   private elsewhere: Exclude<QueueWord, string> | undefined;
   private runs = false;
+  /** Renders whose workers have ended, how often at a frame. */
+  private readonly losses = new Map<string, { readonly frames: number; readonly times: number }>();
   /** Changes of this tab that are still being written, by the render they are of. */
   private readonly writing = new Map<string, number>();
   jobs: readonly RenderJob[] = [];
@@ -294,11 +298,27 @@ export class RenderQueue {
     } else if (message.type === 'done') void this.finish(running, plan, message);
     else if (message.type === 'fault') {
       const { frames } = running;
+      if (message.lost && !running.stopping && this.mayGoOn(running)) return void this.beginAgain(running);
       const state = running.stopping ? {} : ({ state: 'fault', message: message.message } as const);
       const failed = this.queued.find((q) => q.id === running.id);
       if (failed) void this.change(running.id, (q) => ({ ...q, ...state, frames }));
       this.end(running, failed && !running.stopping ? jobOf(failed, { ...state, frames }) : undefined);
     } else this.end(running);
+  }
+
+  /** Has a render go on whose workers have ended. What they have written down stays; the file they had begun goes. */
+  private async beginAgain(running: Running): Promise<void> {
+    running.work?.end();
+    await this.host.sweep(new Set(this.queued.map((q) => q.id))).catch(() => undefined);
+    if (this.running === running) this.end(running);
+  }
+
+  /** Whether a render whose workers have ended is begun again: not for ever at the same place. */
+  private mayGoOn({ id, frames }: Running): boolean {
+    const before = this.losses.get(id);
+    const times = before && before.frames >= frames ? before.times + 1 : 1;
+    this.losses.set(id, { frames, times });
+    return times <= MOST_LOSSES;
   }
 
   private async finish(

@@ -1,5 +1,5 @@
 import { messageOf, type OutputFormat, type Reel, type RenderPlan } from '@fresh-reel/core';
-import { startWorker } from '../../workers/startWorker';
+import { startWorker, WorkerEnded } from '../../workers/startWorker';
 import type { FromRender, JournalName, ToRender } from './messages';
 import { crewSize } from './paintCrew';
 import type { FromPainter, PaintJob, ToPainter } from './paintMessages';
@@ -42,8 +42,12 @@ export function conduct(
   const fault = (message: string) => tell({ type: 'fault', message });
   worker.onmessage = ({ data }: MessageEvent<FromRender>) => tell(data);
   for (const each of [worker, ...painters])
-    each.onerror = (event) =>
-      fault(event.message || 'The render stopped for a reason the browser does not tell.');
+    each.onerror = ({ error, message }) =>
+      tell({
+        type: 'fault',
+        message: message || 'The render stopped for a reason the browser does not tell.',
+        ...(error instanceof WorkerEnded ? { lost: true } : {}),
+      });
   for (const painter of painters)
     painter.onmessage = ({ data }: MessageEvent<FromPainter>) => void givePicture(painter, data.needs);
   begin(worker, painters, { reel, plan, ...(sample ? { sample } : {}) }, journal).catch((error: unknown) =>

@@ -36,4 +36,5 @@ export type FromRender =
       readonly sound?: { readonly codec: SoundCodec } & MixFacts;
     }
   | { readonly type: 'stopped' }
-  | { readonly type: 'fault'; readonly message: string };
+  /** @param lost a worker has ended that nobody had ended: it may be tried again */
+  | { readonly type: 'fault'; readonly message: string; readonly lost?: boolean };

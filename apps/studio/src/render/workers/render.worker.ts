@@ -1,3 +1,4 @@
+import '../../workers/alive';
 import {
   browserFilm,
   groupLength,

@@ -1,3 +1,4 @@
+import '../../workers/alive';
 import {
   hearReel,
   type Looker,
