@@ -7,6 +7,7 @@ import {
   LAPTOP,
   look,
   PHONE,
+  PLAIN,
   quiet,
   renderNow,
   saved,
@@ -400,7 +401,7 @@ describe('files that come and go', () => {
 });
 
 it('at an address that is not secure, which is said, one tab at a time edits a reel, and it is rendered as pictures', async () => {
-  const plain = session.address.replace('localhost', 'plain.test');
+  const plain = session.address.replace('localhost', PLAIN);
   const page = await session.page(LAPTOP);
   await page.goto(`${plain}/templates`);
   expect(await page.evaluate(() => [window.isSecureContext, 'locks' in navigator])).toEqual([false, false]);

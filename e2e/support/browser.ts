@@ -36,6 +36,9 @@ export function chromium({ args = [], ...more }: LaunchOptions): Promise<Browser
   });
 }
 
+/** A name of this machine for tests that browsers do not call secure. */
+export const PLAIN = 'plain.test';
+
 export function launch(userDataDir?: string): Promise<Browser> {
   return chromium({
     ...(userDataDir ? { userDataDir } : {}),
@@ -44,7 +47,7 @@ export function launch(userDataDir?: string): Promise<Browser> {
       // A page that is left is gone, and nothing of it holds the database.
       '--disable-back-forward-cache',
       // An address that browsers do not call secure, as one in a home network is.
-      '--host-resolver-rules=MAP plain.test 127.0.0.1',
+      `--host-resolver-rules=MAP ${PLAIN} 127.0.0.1`,
     ],
   });
 }
@@ -65,7 +68,7 @@ export class Session {
   readonly faults: string[] = [];
   readonly downloads = mkdtempSync(join(tmpdir(), 'fresh-reel-'));
 
-  app = createApp();
+  app = createApp(undefined, { names: [PLAIN] });
 
   /** Has the server render, too. */
   async withRenders(): Promise<void> {
@@ -74,7 +77,7 @@ export class Session {
     const crew = ({ folder: store }: { folder: string }) => new LocalCrew(store);
     const desk = await RenderDesk.open({ folder, crew, version: 'test', metrics });
     await this.app.close();
-    this.app = createApp(undefined, { renders: { desk, metrics } });
+    this.app = createApp(undefined, { renders: { desk, metrics }, names: [PLAIN] });
     this.app.addHook('onClose', async () => rmSync(folder, { recursive: true, force: true }));
     desk.start();
   }
