@@ -66,8 +66,8 @@ function cookieOf({ headers }: FastifyRequest): string | undefined {
   return found && decodeURIComponent(found.slice(COOKIE.length + 1));
 }
 
-/** Compares without telling by the time it takes how much of it is right. */
-function same(given: string | null | undefined, token: string): boolean {
+/** Compares with a secret without telling by the time it takes how much of it is right. */
+export function same(given: string | null | undefined, token: string): boolean {
   if (!given) return false;
   const [a, b] = [Buffer.from(given), Buffer.from(token)];
   return a.length === b.length && timingSafeEqual(a, b);

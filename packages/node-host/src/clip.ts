@@ -1,6 +1,7 @@
 import type { MediaFacts, Picture, Surface } from '@fresh-reel/core';
 import { ImageData } from '@napi-rs/canvas';
 import { ClipDecoder, type DecodedFrame, type Decoding } from './clipDecoder';
+import { readFrom } from './ffmpeg';
 import { frameRate, isTurned, pixelAspect } from './footage';
 import { type PictureStream, type Streams, streamsOf } from './streams';
 import { createNodeSurface } from './surface';
@@ -141,8 +142,7 @@ export class NodeClip {
     if (found) return found;
     // Of a slow clip the frame may have begun long before: farther back each time, to the beginning at last.
     for (let before = BEFORE; ; before *= 8) {
-      // In whole milliseconds, which ffmpeg takes as they are.
-      const from = Math.max(0, Math.floor((at - before) * 1000) / 1000);
+      const from = readFrom(at - before);
       const decoder = this.startAt(from);
       const frame = await decoder.frameAt(at);
       if (frame) return frame;

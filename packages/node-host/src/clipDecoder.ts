@@ -1,6 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { createInterface } from 'node:readline';
-import { framesOf, SAFELY } from './ffmpeg';
+import { framesOf, SAFELY, soughtTo } from './ffmpeg';
 
 /** What is decoded, and how. */
 export interface Decoding {
@@ -57,7 +57,7 @@ export class ClipDecoder {
       [
         ...['-nostdin', '-hide_banner', '-loglevel', 'info', ...SAFELY],
         ...(decoder ? ['-c:v', decoder] : []),
-        ...(start > 0 ? ['-ss', start.toFixed(3)] : []),
+        ...soughtTo(start),
         ...['-i', path, '-map', '0:v:0', '-fps_mode', 'passthrough'],
         ...['-vf', `scale=${width}:${height}${told},setsar=1,showinfo=checksum=0`],
         ...['-f', 'rawvideo', '-pix_fmt', 'rgba', 'pipe:1'],

@@ -10,6 +10,12 @@ const FORMATS =
 /** What stands before `-i`: files that are here, in containers that are meant. */
 export const SAFELY = ['-protocol_whitelist', 'file,pipe', '-format_whitelist', FORMATS] as const;
 
+/** Where reading begins for what lies at a second: in whole milliseconds, which ffmpeg takes as they are. */
+export const readFrom = (second: number): number => Math.max(0, Math.floor(second * 1000) / 1000);
+
+/** What stands before `-i` to begin at such a second. */
+export const soughtTo = (from: number): readonly string[] => (from > 0 ? ['-ss', from.toFixed(3)] : []);
+
 /** What ffprobe says of a file, as its JSON. @throws {Error} when it is not there, or cannot read the file */
 export async function probe(path: string, ...what: readonly string[]): Promise<Record<string, unknown>> {
   const { stdout } = await run('ffprobe', ['-v', 'error', ...SAFELY, ...what, '-of', 'json', path], {

@@ -15,7 +15,7 @@ import {
   type Rect,
   rateText,
 } from '@fresh-reel/core';
-import { SAFELY } from './ffmpeg';
+import { readFrom, SAFELY, soughtTo } from './ffmpeg';
 import { ENCODERS } from './filmCodecs';
 import { writeZip } from './zipFile';
 
@@ -65,9 +65,8 @@ function laidOver(
   const parts = passages.map(({ path, at, step, frames }, i) => {
     const end = `trim=end_frame=${frames},format=yuv420p,setsar=1,${AS_BT709}[p${i}]`;
     if (path === undefined) return `color=c=black:s=${size.width}x${size.height}:r=${rateText(rate)},${end}`;
-    // In whole milliseconds, which ffmpeg takes as they are.
-    const from = Math.max(0, Math.floor((at - BEFORE) * 1000) / 1000);
-    inputs.push(...SAFELY, ...(from > 0 ? ['-ss', from.toFixed(3)] : []), '-i', path);
+    const from = readFrom(at - BEFORE);
+    inputs.push(...SAFELY, ...soughtTo(from), '-i', path);
     // Of a clip that stands, one frame, as long as it stands.
     const pace = step > 0 ? rate.den / (rate.num * step) : 1;
     // In billionths of a second: no moment is as near to a frame's time as these round (`FRAME_SLACK`).

@@ -14,7 +14,6 @@ export {
   openPackage,
   type PackedDocument,
 } from './package';
-export { NodeSound } from './sound';
 export { NodeStudio } from './studio';
 export { createNodePath, createNodeSurface, pngOf } from './surface';
 export { copyType, makeWorkingCopy } from './workingCopy';

@@ -115,15 +115,17 @@ export function frameOf(text: string): number {
   return Number(text);
 }
 
-export function redisOf(text: string): string {
-  if (!URL.canParse(text) || !/^rediss?:$/.test(new URL(text).protocol))
-    throw new CommandError(`--redis: "${text}" is no address of a queue, such as redis://machine:6379.`);
+/** An address of some protocols, as an option has it. */
+function addressOf(text: string, protocols: RegExp, option: string, what: string): string {
+  if (!URL.canParse(text) || !protocols.test(new URL(text).protocol))
+    throw new CommandError(`${option}: "${text}" is no address of ${what}.`);
   return text;
 }
 
+/** The address of a queue. */
+export const redisOf = (text: string): string =>
+  addressOf(text, /^rediss?:$/, '--redis', 'a queue, such as redis://machine:6379');
+
 /** The address of a server, without a path. */
-export function serverOf(text: string): string {
-  if (!URL.canParse(text) || !/^https?:$/.test(new URL(text).protocol))
-    throw new CommandError(`--server: "${text}" is no address of a server, such as http://studio:4173.`);
-  return new URL(text).origin;
-}
+export const serverOf = (text: string): string =>
+  new URL(addressOf(text, /^https?:$/, '--server', 'a server, such as http://studio:4173')).origin;

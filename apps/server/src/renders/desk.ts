@@ -25,8 +25,8 @@ import {
   rangesOf,
   type Wish,
 } from './order';
-import { daysAgo, type Kept, makeRoom } from './room';
-import { KEPT_FOR, Store } from './store';
+import { type Kept, makeRoom } from './room';
+import { Store } from './store';
 
 const STATES = ['waiting', 'running', 'done', 'failed', 'cancelled'] as const;
 
@@ -413,31 +413,23 @@ export class RenderDesk {
   }
 
   /**
-   * Makes room: films and what lies in the store go when nobody has used them for long, or when there is more than may be,
-   * the oldest first. What a render that is not finished needs stays, and
-   * the film that came last.
+   * Makes room among films and what lies in the store. What a render that is not finished needs stays, and the film that
+   * came last: it is not fetched yet, however large it is.
    */
   private async dropOld(): Promise<void> {
     const open = [...this.jobs.values()].filter((job) => isOpen(job.record));
     const needed = Math.min(...open.map(({ record }) => Date.parse(record.created) - SENT_BEFORE));
     const stored = (await this.store.kept()).filter(({ used }) => used < needed);
-    const done = [...this.jobs.values()].flatMap(({ record: { id, state, ended, bytes } }): Kept[] =>
+    const films = [...this.jobs.values()].flatMap(({ record: { id, state, ended, bytes = 0 } }): Kept[] =>
       state === 'done' && ended
-        ? [{ bytes: bytes ?? 0, used: Date.parse(ended), drop: () => this.drop(id) }]
+        ? [{ bytes, used: Date.parse(ended), days: FILMS_KEPT_FOR, drop: () => this.drop(id) }]
         : [],
     );
-    // The last one is not fetched yet, however large it is.
-    const last = Math.max(...done.map(({ used }) => used));
-    const films = done.filter(({ used }) => used < last);
-    const old = [
-      ...films.filter(({ used }) => used < daysAgo(FILMS_KEPT_FOR)),
-      ...stored.filter(({ used }) => used < daysAgo(KEPT_FOR)),
-    ];
-    for (const one of old) await one.drop();
-    const left = [...films, ...stored].filter((one) => !old.includes(one));
-    const { bytes, dropped } = await makeRoom(left, this.limits.disk, 0);
-    const stays = done.reduce((sum, one) => (one.used === last ? sum + one.bytes : sum), bytes);
-    this.options.metrics?.lies(stays, old.length + dropped);
+    const last = Math.max(...films.map(({ used }) => used));
+    const earlier = films.filter(({ used }) => used < last);
+    const { bytes, dropped } = await makeRoom([...earlier, ...stored], this.limits.disk);
+    const stays = films.reduce((sum, one) => (one.used === last ? sum + one.bytes : sum), bytes);
+    this.options.metrics?.lies(stays, dropped);
   }
 
   private recordPath = (id: string) => join(this.options.folder, 'jobs', `${id}.json`);

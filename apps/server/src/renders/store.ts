@@ -10,7 +10,7 @@ export type Kind = 'documents' | 'files' | 'pieces';
 export const KINDS: readonly Kind[] = ['documents', 'files', 'pieces'];
 
 /** Days after which what nobody used goes. */
-export const KEPT_FOR = 7;
+const KEPT_FOR = 7;
 
 /** Where machines in a row get what they render, and bring their pieces. */
 export const STORE_PATH = '/api/store';
@@ -92,7 +92,7 @@ export class Store {
             .map(async (hash): Promise<Kept[]> => {
               const facts = await stat(this.path(kind, hash)).catch(() => undefined);
               const drop = () => this.drop(kind, hash);
-              return facts ? [{ bytes: facts.size, used: facts.mtimeMs, drop }] : [];
+              return facts ? [{ bytes: facts.size, used: facts.mtimeMs, days: KEPT_FOR, drop }] : [];
             }),
         );
       }),

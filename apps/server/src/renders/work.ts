@@ -12,9 +12,9 @@ import { readDocument } from './document';
 import { LIMITS, orderSchema, pieceKey, type RangeTask } from './order';
 import { connectionTo, LEAVE, queueName } from './queueCrew';
 import { RangeMaker } from './rangeMaker';
-import { daysAgo, makeRoom } from './room';
+import { makeRoom } from './room';
 import { isSealed } from './seal';
-import { KEPT_FOR, type Kind, STORE_PATH, Store } from './store';
+import { type Kind, STORE_PATH, Store } from './store';
 
 export interface WorkCommand {
   readonly redis: string;
@@ -60,7 +60,6 @@ export async function work(
   const maker = new RangeMaker(store);
   const headers: Record<string, string> = token ? { Authorization: `Bearer ${token}` } : {};
   const version = await builtVersion();
-  const secret = token;
   let making = false;
   const range = async (job: Job<RangeTask>, token?: string) => {
     making = true;
@@ -82,7 +81,7 @@ export async function work(
   const makeRange = async (job: Job<RangeTask>) => {
     if (server !== undefined && job.data.server !== server)
       throw new Error(`This machine works for ${server}, and ${job.data.server} asked for a range.`);
-    if (secret !== undefined && !isSealed(job.data, secret))
+    if (token !== undefined && !isSealed(job.data, token))
       throw new Error(`Who asked for this range does not have the token of ${server}.`);
     const order = orderSchema.parse(job.data.order);
     const from = `${job.data.server}${STORE_PATH}`;
@@ -105,7 +104,7 @@ export async function work(
       await rm(path, { force: true });
     }
     say(`frames ${order.first} to ${order.first + order.count - 1}`);
-    await makeRoom(await store.kept(), LIMITS.disk, daysAgo(KEPT_FOR));
+    await makeRoom(await store.kept(), LIMITS.disk);
   };
   const worker = new Worker<RangeTask>(queueName(version), range, {
     connection: connectionTo(redis),

@@ -57,3 +57,7 @@ export function useMediaFacts(media: string | undefined): PageFacts | undefined 
   });
   return data ?? undefined;
 }
+
+/** Seconds of a clip or sound; of one that is not known, or not there, it never ends. */
+export const useDuration = (media: string | undefined): number =>
+  useMediaFacts(media)?.duration ?? Number.POSITIVE_INFINITY;

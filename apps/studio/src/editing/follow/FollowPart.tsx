@@ -15,7 +15,7 @@ import {
 } from '@fresh-reel/core';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Polyline, Rect, Line as SvgLine } from 'react-native-svg';
-import { useMediaFacts } from '../../media/useMediaFacts';
+import { useDuration } from '../../media/useMediaFacts';
 import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
 import { NumberRow } from '../../ui/NumberRow';
@@ -217,7 +217,7 @@ function SureLine({ way, now }: { way: Way; now: number | undefined }) {
 function Lost({ way }: { way: Way }) {
   const { reel } = useReelEditor();
   const clip = itemOf(reel, way.of)?.item;
-  const duration = useMediaFacts(way.media)?.duration ?? Number.POSITIVE_INFINITY;
+  const duration = useDuration(way.media);
   const lost: [number, number][] = [];
   for (const [second, , , , , sure] of way.samples) {
     if (sure >= SURE) continue;

@@ -16,7 +16,7 @@ import {
   wayAt,
 } from '@fresh-reel/core';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
-import { useMediaFacts } from '../../media/useMediaFacts';
+import { useDuration, useMediaFacts } from '../../media/useMediaFacts';
 import { announce } from '../../ui/announce';
 import { startWorker } from '../../workers/startWorker';
 import { useDesk, useRestingFrame } from '../session/desk';
@@ -93,12 +93,13 @@ export function useFollowingState(): Following {
 
   const clip = chosen === undefined ? undefined : clipBelow(reel, chosen, frame);
   const facts = useMediaFacts(clip?.media);
+  const duration = useDuration(clip?.media);
   const below = useMemo((): ClipBelow | undefined => {
     if (!clip || !facts?.size) return undefined;
     const time = frame - clip.start;
-    const second = secondOf(clip, time, reel.rate, facts.duration ?? Number.POSITIVE_INFINITY);
+    const second = secondOf(clip, time, reel.rate, duration);
     return { clip, second, time, size: facts.size };
-  }, [clip, facts, frame, reel.rate]);
+  }, [clip, duration, facts, frame, reel.rate]);
   const followed = chosen === undefined ? undefined : itemOf(reel, chosen)?.item.follow;
   const way = followed && reel.ways.find((w) => w.id === followed.way);
   const own = patch && patch.of === chosen ? patch : undefined;
@@ -160,7 +161,6 @@ export function useFollowingState(): Following {
     const base = way
       ? begun.reel
       : setFollow(begun.reel, chosen, { way: begun.id, at: looking.at, smooth: 0.1 });
-    const duration = facts?.duration ?? Number.POSITIVE_INFINITY;
     const [first, last] = partPlayed(playedOf(below.clip, reel.rate, duration), duration);
     const [from, to] = way ? stretchOf(base.ways.find((w) => w.id === begun.id)!, looking.at) : [first, last];
     edit(() => base, `follow-${begun.id}`);

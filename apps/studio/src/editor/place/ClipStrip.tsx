@@ -12,7 +12,7 @@ import Svg, { Path } from 'react-native-svg';
 import { useReelEditor } from '../../editing/session/useReelEditor';
 import { PEAKS_A_SECOND } from '../../media/strips/messages';
 import { useDetailedWave, useStrip } from '../../media/strips/strips';
-import { useMediaFacts } from '../../media/useMediaFacts';
+import { useDuration } from '../../media/useMediaFacts';
 import { colour } from '../../ui/theme';
 import { stripStep, stripTimes } from './lineView';
 
@@ -32,7 +32,7 @@ export function ClipStrip({ item, px, seen }: Props<'clip'>) {
   const { reel } = useReelEditor();
   const { start, length, clip } = item;
   const { freeze } = clip;
-  const duration = useMediaFacts(item.media)?.duration ?? Number.POSITIVE_INFINITY;
+  const duration = useDuration(item.media);
   const played = playedOf(item, reel.rate, duration);
   const second = (frame: number) => secondPlayed(played, frame - start, reel.rate);
   const [from, to] = [Math.max(start, seen[0]), Math.min(start + length, seen[1])];
@@ -85,7 +85,7 @@ const HEIGHT = 40;
 export function SoundShape({ item, px, seen }: Props<'sound'>) {
   const { reel } = useReelEditor();
   const peaks = useDetailedWave(item.media);
-  const duration = useMediaFacts(item.media)?.duration ?? Number.POSITIVE_INFINITY;
+  const duration = useDuration(item.media);
   const { start, length } = item;
   const played = playedOf(item, reel.rate, duration);
   const [first, last] = [Math.max(start, seen[0]), Math.min(start + length, seen[1])];

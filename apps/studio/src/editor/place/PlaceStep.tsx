@@ -21,7 +21,7 @@ import { useAttempt } from '../../editing/session/useAttempt';
 import { useReelEditor } from '../../editing/session/useReelEditor';
 import { TakingIn } from '../../media/import/TakingIn';
 import { useImport } from '../../media/import/useImport';
-import { useMediaFacts } from '../../media/useMediaFacts';
+import { useDuration } from '../../media/useMediaFacts';
 import { ShelfSheet } from '../../shelf/ShelfSheet';
 import { fileFacts, type MediaRecord } from '../../storage/media';
 import { usePreferences } from '../../storage/queries';
@@ -52,7 +52,7 @@ export function PlaceStep() {
   const [sheet, setSheet] = useState<'shelf' | 'title' | 'freeze' | 'keys' | 'alike'>();
   const playhead = () => surface.position;
   const shot = item === undefined ? undefined : itemOf(reel, item)?.item;
-  const facts = useMediaFacts(shot?.kind === 'clip' ? shot.media : undefined);
+  const duration = useDuration(shot?.kind === 'clip' ? shot.media : undefined);
   const actions = usePlaceActions();
   const { singleKeys } = usePreferences();
   usePlaceKeys(actions, singleKeys);
@@ -147,16 +147,7 @@ export function PlaceStep() {
           withPicture
           onChoose={(template: Template) => {
             setSheet(undefined);
-            add((r) =>
-              freezeInto(
-                r,
-                chosen[0]!,
-                playhead(),
-                template,
-                EMPTY_FILL,
-                facts?.duration ?? Number.POSITIVE_INFINITY,
-              ),
-            );
+            add((r) => freezeInto(r, chosen[0]!, playhead(), template, EMPTY_FILL, duration));
           }}
           onClose={() => setSheet(undefined)}
         />

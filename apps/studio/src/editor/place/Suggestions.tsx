@@ -4,7 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import { useDesk } from '../../editing/session/desk';
 import { useAttempt } from '../../editing/session/useAttempt';
 import { useReelEditor } from '../../editing/session/useReelEditor';
-import { useMediaFacts } from '../../media/useMediaFacts';
+import { useDuration, useMediaFacts } from '../../media/useMediaFacts';
 import { Banner } from '../../ui/Banner';
 import { Button } from '../../ui/Button';
 import { Txt } from '../../ui/Txt';
@@ -33,6 +33,7 @@ export function Suggestions() {
   const item = chosen === undefined ? undefined : itemOf(reel, chosen)?.item;
   const isFile = item?.kind === 'clip' || item?.kind === 'sound';
   const facts = useMediaFacts(isFile ? item.media : undefined);
+  const duration = useDuration(isFile ? item.media : undefined);
   const [state, setState] = useState<{
     of: string;
     what: What;
@@ -48,7 +49,6 @@ export function Suggestions() {
   useEffect(() => stop, [stop]);
   if (!isFile || chosen === undefined) return null;
   const look = (what: What) => {
-    const duration = facts?.duration ?? Number.POSITIVE_INFINITY;
     const played = playedOf(item, reel.rate, duration);
     const [from, to] = partPlayed(played, duration);
     stop();
@@ -68,7 +68,8 @@ export function Suggestions() {
     looker.postMessage({
       what,
       media: item.media,
-      ...{ from, to },
+      from,
+      to,
     } satisfies ToSuggest);
   };
   const own = state?.of === chosen ? state : undefined;

@@ -24,7 +24,7 @@ import {
 import { useDesk } from '../../editing/session/desk';
 import { useAttempt } from '../../editing/session/useAttempt';
 import { useReelEditor } from '../../editing/session/useReelEditor';
-import { useMediaFacts } from '../../media/useMediaFacts';
+import { useDuration } from '../../media/useMediaFacts';
 import { readCopied, writeCopied } from '../../storage/clipboard';
 import type { IconName } from '../../ui/Icon';
 import { useToast } from '../../ui/Toast';
@@ -62,8 +62,7 @@ export function usePlaceActions(): readonly PlaceAction[] {
   const [one] = chosen.length === 1 ? chosen : [];
   const some = mayEdit && chosen.length > 0;
   const playhead = () => surface.position;
-  const facts = useMediaFacts(one?.kind === 'clip' ? one.media : undefined);
-  const duration = facts?.duration ?? Number.POSITIVE_INFINITY;
+  const duration = useDuration(one?.kind === 'clip' ? one.media : undefined);
 
   /** Changes the reel, and chooses what was made. */
   const making = (make: (reel: Reel) => { reel: Reel; ids: readonly string[] }) => {
